@@ -1,0 +1,1 @@
+"""The gate's own commands, one file each; `registry` lists them."""

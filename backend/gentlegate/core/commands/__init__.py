@@ -1,0 +1,1 @@
+"""Commands: hearing them, who may use them, cooldowns, templates and replies."""

@@ -1,0 +1,84 @@
+"""Acts at the Desk and the bench: the same rules as in chat, by people whose level the Desk has checked."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from gentlegate.core.builtins.count import move
+from gentlegate.core.builtins.title import set_title, targets
+from gentlegate.core.commands.replies import parts as split
+from gentlegate.core.counters import STEP
+from gentlegate.core.effects import Cause, CounterMoved, Effect, Refused, Say
+from gentlegate.core.errors import ActError
+from gentlegate.core.events import DeskAct
+from gentlegate.core.judge.carry_out import undo_verdict
+from gentlegate.core.parts import Parts
+
+
+def _text(act: DeskAct, field: str) -> str:
+    value = act.values.get(field)
+    if not isinstance(value, str) or not value.strip():
+        raise ActError(f"{field} is missing", field)
+    return value.strip()
+
+
+def _count(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
+    counter = parts.counters.find(_text(act, "name"))
+    if counter is None:
+        raise ActError(f'no counter is named "{act.values["name"]}"', "name")
+    step = _text(act, "step").lower()
+    if step != "undo" and not STEP.fullmatch(step):
+        raise ActError(f'"{step}" is no step; write +1, -1, =10 or undo', "step")
+    cause = Cause("desk", "count")
+    by = parts.directory.identity_of(act.by)
+    if step != "undo" and parts.counters.duplicate(counter, step, by, now):
+        return [Refused(at=now, platform=None, message=None, command="count", why="duplicate", cause=cause)]
+    moved = move(parts, counter, step, by, str(act.values.get("name_of_by", act.by)), now)
+    if moved.before == moved.after:
+        return []
+    return [CounterMoved(at=now, name=counter.name, before=moved.before, after=moved.after, by=act.by, cause=cause)]
+
+
+def _title(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
+    wanted = act.values.get("platforms")
+    platforms = [str(name) for name in wanted] if isinstance(wanted, list) else targets(parts)
+    effects, said = set_title(_text(act, "title"), platforms, parts, now, Cause("desk", "title"))
+    if not effects:
+        raise ActError(said or "No platform is connected.", "title")
+    return effects
+
+
+def _say(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
+    wanted = act.values.get("platforms")
+    platforms = [str(name) for name in wanted] if isinstance(wanted, list) else parts.streams.now.live
+    if not platforms:
+        raise ActError("no platform is live, so nobody would read it", "platforms")
+    text, cause = _text(act, "text"), Cause("desk", "say")
+    return [
+        Say(at=now, platform=name, text=part, cause=cause)
+        for name in platforms
+        for part in split(text, parts.abilities(name).length)
+    ]
+
+
+def _clear(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
+    who = act.values.get("identity")
+    if not parts.cooldowns.clear(_text(act, "command"), str(who) if who else None):
+        raise ActError("this cooldown is over already", "command")
+    return []
+
+
+ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
+    "undo": undo_verdict,
+    "count": _count,
+    "title": _title,
+    "say": _say,
+    "clear": _clear,
+}
+
+
+def carry_out_act(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
+    """The effects of an act. ActError says what is wrong with it; then nothing was changed."""
+    if act.do not in ACTS:
+        raise ActError(f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, "setting"])}', "do")
+    return ACTS[act.do](parts, act, now)

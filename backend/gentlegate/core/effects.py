@@ -1,0 +1,191 @@
+"""What goes out: one frozen class for each effect (spec page 2). Moments are microseconds, `seconds` seconds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, ClassVar, Literal
+
+Outcome = Literal["allow", "nudge", "remove", "timeout", "ban"]
+Step = Literal["nudge", "remove", "timeout", "ban"]
+ExemptBy = Literal["level", "person", "pass", "allowed"]
+Why = Literal[
+    "level", "person", "cooldown", "offline", "live", "disabled", "arguments", "unsupported", "duplicate"
+]
+CauseKind = Literal["command", "cue", "arrival", "notice", "happening", "filter", "desk"]
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    kind: CauseKind
+    name: str
+    message: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """One filter's finding. `span` is `[start, end)` in code points of the message, `text` that piece of it."""
+
+    filter: str
+    measured: float | int | None
+    limit: float | int | None
+    span: tuple[int, int] | None
+    text: str | None
+    step: Step | None
+
+
+@dataclass(frozen=True, slots=True)
+class Exempt:
+    filter: str
+    by: ExemptBy
+
+
+@dataclass(frozen=True, slots=True)
+class Effect:
+    """What every effect has."""
+
+    at: int
+    effect: ClassVar[str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Verdict(Effect):
+    effect: ClassVar[str] = "verdict"
+    platform: str
+    message: str
+    outcome: Outcome
+    seconds: int | None
+    filter: str | None
+    reasons: tuple[Reason, ...]
+    exempt: tuple[Exempt, ...]
+    strikes: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Remove(Effect):
+    effect: ClassVar[str] = "remove"
+    platform: str
+    message: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Restore(Effect):
+    """A removed message is put back where the platform can."""
+
+    effect: ClassVar[str] = "restore"
+    platform: str
+    message: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Timeout(Effect):
+    """`person` is `platform:id`; `asked` is the length wanted where the platform has no such length."""
+
+    effect: ClassVar[str] = "timeout"
+    platform: str
+    person: str
+    seconds: int
+    asked: int | None = None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ban(Effect):
+    effect: ClassVar[str] = "ban"
+    platform: str
+    person: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Unban(Effect):
+    """Lifts a timeout or a ban."""
+
+    effect: ClassVar[str] = "unban"
+    platform: str
+    person: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Undone(Effect):
+    """A verdict was taken back and marked wrong; `kept` says what the platform could not put back."""
+
+    effect: ClassVar[str] = "undone"
+    platform: str
+    message: str
+    by: str
+    strikes: int
+    kept: tuple[str, ...] = ()
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Say(Effect):
+    effect: ClassVar[str] = "say"
+    platform: str
+    text: str
+    reply_to: str | None = None
+    private_to: str | None = None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Refused(Effect):
+    """`wait` is in seconds to the millisecond; null where the wait is for a new stream or there is none."""
+
+    effect: ClassVar[str] = "refused"
+    platform: str | None
+    message: str | None
+    command: str | None
+    why: Why
+    wait: float | int | None = None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Title(Effect):
+    effect: ClassVar[str] = "title"
+    platform: str
+    title: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CounterMoved(Effect):
+    """`by` is who did it, as `platform:id`; null where a new stream put it back to its start."""
+
+    effect: ClassVar[str] = "counter"
+    name: str
+    before: int
+    after: int
+    by: str | None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SettingChanged(Effect):
+    """A setting is now `after`; `path` is where in the kit, list entries by their name."""
+
+    effect: ClassVar[str] = "setting"
+    path: str
+    before: Any
+    after: Any
+    by: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Warned(Effect):
+    """Something for the ledger that nobody could be told in chat, such as a template that failed."""
+
+    effect: ClassVar[str] = "warning"
+    about: str
+    problem: str
+    cause: Cause | None = None
+
+
+EFFECTS: tuple[type[Effect], ...] = (
+    Verdict, Remove, Restore, Timeout, Ban, Unban, Undone, Say, Refused, Title, CounterMoved, SettingChanged, Warned,
+)  # fmt: skip

@@ -1,0 +1,1 @@
+"""Verdicts, strikes and the ladder."""

@@ -1,0 +1,139 @@
+"""The judge: every message from a person gets a verdict, with every reason there is for it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from gentlegate.core.effects import Exempt, Reason, Verdict
+from gentlegate.core.events import BROADCASTER, MODERATOR, Message
+from gentlegate.core.filters import Filter, Finding, build_filters
+from gentlegate.core.filters.links import LinksFilter
+from gentlegate.core.identity import LEVEL_OF, Directory
+from gentlegate.core.judge.ladder import SEVERITY, add_strikes, in_grace, standing, step_at
+from gentlegate.core.kit.filters import with_mood
+from gentlegate.core.kit.model import Kit
+from gentlegate.core.state import State
+from gentlegate.core.text.measures import Reading
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """A verdict and what its carrying out needs: the deciding finding's filter may speak or not."""
+
+    verdict: Verdict
+    struck: bool
+    silent: bool
+    matched: bool
+
+
+class Judge:
+    """Settings in, verdicts out. It changes nothing but the strikes of the person judged."""
+
+    def __init__(self, kit: Kit, directory: Directory, state: State) -> None:
+        settings = with_mood(kit.filters, kit.channel.mood)
+        self.ladder = kit.ladder
+        self._state = state
+        self._directory = directory
+        self.all = {filter_.key: filter_ for filter_ in build_filters(settings)}
+        self._on = [filter_ for filter_ in self.all.values() if filter_.settings.on]
+        self._order = {key: index for index, key in enumerate(self.all)}
+        self._people = {key: directory.people(f.settings.exempt_people) for key, f in self.all.items()}
+        links = self.all["links"]
+        assert isinstance(links, LinksFilter)
+        self._named = links.named
+        self._disguised = links.settings.disguised
+
+    def judge(self, message: Message, now: int, *, identity: str, level: int, live: bool, body: int) -> Judgement:
+        """The verdict on a message whose first `body` code points are a known command's name."""
+        findings = [] if level == BROADCASTER else self._look(message, live, body)
+        exempt = [self._exempt(finding, message, level) for finding in findings]
+        counted = [f for f, by in zip(findings, exempt, strict=True) if by is None]
+        record = self._state.people.get(identity)
+        strikes = max((self._settings(f).strikes for f in counted), default=0)
+        grace = in_grace(record, self.ladder, now)
+        struck = strikes > 0 and not grace
+        if struck:
+            add_strikes(self._state.people.edit(identity), self.ladder, strikes, now)
+        total = standing(self._state.people.get(identity), self.ladder, now)
+        steps = [self._step(f, total, grace) for f in counted]
+        decided = self._most_severe(counted, steps)
+        by_finding = {id(f): step[0] for f, step in zip(counted, steps, strict=True)}
+        outcome, seconds, filter_, silent = decided
+        verdict = Verdict(
+            at=now,
+            platform=message.platform,
+            message=message.id,
+            outcome=outcome,
+            seconds=seconds,
+            filter=filter_,
+            reasons=tuple(_reason(f, message, by_finding.get(id(f))) for f in findings),
+            exempt=_exemptions(findings, exempt),
+            strikes=total,
+        )
+        return Judgement(verdict, struck, silent, bool(findings))
+
+    def _look(self, message: Message, live: bool, body: int) -> list[Finding]:
+        reading = Reading(message, body, self._named, self._disguised)
+        found: list[Finding] = []
+        for filter_ in self._on:
+            settings = filter_.settings
+            if settings.platforms is not None and message.platform not in settings.platforms:
+                continue
+            if settings.when != "always" and (settings.when == "live") != live:
+                continue
+            found += filter_.look(reading)
+        return found
+
+    def _settings(self, finding: Finding) -> Any:
+        return self.all[finding.filter].settings
+
+    def _exempt(self, finding: Finding, message: Message, level: int) -> str | None:
+        from_level = LEVEL_OF[self._settings(finding).exempt_from]
+        if finding.forbidden:
+            return "level" if level >= max(from_level, MODERATOR) else None
+        if level >= from_level:
+            return "level"
+        if self._directory.holds(self._people[finding.filter], message.person):
+            return "person"
+        return "allowed" if finding.allowed else None
+
+    def _step(self, finding: Finding, strikes: int, grace: bool) -> tuple[str | None, int | None, bool]:
+        """The finding's step, its seconds, and whether nothing is said: its own, its filter's, or the ladder's."""
+        settings = self._settings(finding)
+        if finding.step:
+            return finding.step, finding.seconds if finding.step == "timeout" else None, False
+        if settings.step:
+            return settings.step, settings.seconds if settings.step == "timeout" else None, False
+        if settings.strikes == 0:
+            return None, None, True
+        if grace:
+            return "remove", None, True
+        step = step_at(self.ladder, strikes)
+        return (step.step, step.seconds if step.step == "timeout" else None, False) if step else (None, None, True)
+
+    def _most_severe(
+        self, findings: list[Finding], steps: list[tuple[str | None, int | None, bool]]
+    ) -> tuple[Any, int | None, str | None, bool]:
+        best: tuple[Any, int | None, str | None, bool] = ("allow", None, None, True)
+        rank = (0, 0, 0)
+        for finding, (step, seconds, silent) in zip(findings, steps, strict=True):
+            if step is None:
+                continue
+            here = (SEVERITY[step], seconds or 0, -self._order[finding.filter])
+            if best[2] is None or here > rank:
+                best, rank = (step, seconds, finding.filter, silent), here
+        return best
+
+
+def _reason(finding: Finding, message: Message, step: str | None) -> Reason:
+    text = message.text[finding.span[0] : finding.span[1]] if finding.span else None
+    return Reason(finding.filter, finding.measured, finding.limit, finding.span, text, step)  # type: ignore[arg-type]
+
+
+def _exemptions(findings: list[Finding], exempt: list[str | None]) -> tuple[Exempt, ...]:
+    pairs = {(f.filter, by): None for f, by in zip(findings, exempt, strict=True) if by}
+    return tuple(Exempt(filter_, by) for filter_, by in pairs)  # type: ignore[arg-type]
+
+
+__all__ = ["Filter", "Judge", "Judgement"]

@@ -1,0 +1,103 @@
+"""What no single field can tell: names in use twice, templates that do not parse, things that are not there."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from gentlegate.core.builtins.catalogue import BUILT_INS
+from gentlegate.core.errors import KitError, TemplateProblem
+from gentlegate.core.kit.model import Kit
+from gentlegate.core.text.folding import fold_name
+from gentlegate.core.text.link_entries import read_entry
+
+
+def check_whole(kit: Kit) -> None:
+    """Raise KitError for the first fault found."""
+    for key in kit.built_ins:
+        if key not in BUILT_INS:
+            raise KitError(f"built_ins.{key}", f"no such built-in; there are: {', '.join(BUILT_INS)}")
+    _unique("counters", (counter.name for counter in kit.counters))
+    _unique("rotas", (rota.name for rota in kit.rotas))
+    _heard_names(kit)
+    _mentioned_things(kit)
+    _templates(kit)
+    for side in ("allowed", "forbidden"):
+        for index, entry in enumerate(getattr(kit.filters.links, side)):
+            try:
+                read_entry(entry.text)
+            except ValueError as error:
+                raise KitError(f"filters.links.{side}.{index}", str(error)) from None
+
+
+def _unique(section: str, names: Iterable[str]) -> None:
+    seen: dict[str, int] = {}
+    for index, name in enumerate(names):
+        key = fold_name(name)
+        if key in seen:
+            raise KitError(f"{section}.{index}.name", f'"{name}" is the name of {section}.{seen[key]} already')
+        seen[key] = index
+
+
+def _heard_names(kit: Kit) -> None:
+    taken: dict[str, str] = {}
+
+    def claim(name: str, path: str, owner: str) -> None:
+        key = fold_name(name)
+        if not key or any(sign.isspace() for sign in key):
+            raise KitError(path, f'"{name}" has a space in it; a command\'s name is one word')
+        if key.startswith(fold_name(kit.channel.prefix)):
+            raise KitError(path, f'write the name without its prefix: "{key[len(kit.channel.prefix) :]}"')
+        if key in taken:
+            raise KitError(path, f'"{name}" is already {taken[key]}; choose another name')
+        taken[key] = owner
+
+    for key, built_in in BUILT_INS.items():
+        setting = kit.built_ins.get(key)
+        names = setting.names if setting and setting.names else built_in.names
+        for index, name in enumerate(names):
+            claim(name, f"built_ins.{key}.names.{index}", f"the built-in {key}")
+    for index, command in enumerate(kit.commands):
+        claim(command.name, f"commands.{index}.name", f"the command {command.name}")
+    for index, command in enumerate(kit.commands):
+        for place, alias in enumerate(command.aliases):
+            claim(alias, f"commands.{index}.aliases.{place}", f"an alias of {command.name}")
+
+
+def _mentioned_things(kit: Kit) -> None:
+    counters = {fold_name(counter.name) for counter in kit.counters}
+    commands = {fold_name(command.name) for command in kit.commands}
+    for index, command in enumerate(kit.commands):
+        for place, step in enumerate(command.counts):
+            if fold_name(step.counter) not in counters:
+                raise KitError(f"commands.{index}.counts.{place}.counter", f'no counter is named "{step.counter}"')
+    for index, rota in enumerate(kit.rotas):
+        for place, notice in enumerate(rota.notices):
+            if notice.command is not None and fold_name(notice.command) not in commands:
+                raise KitError(
+                    f"rotas.{index}.notices.{place}.command", f'no command is named "{notice.command}"'
+                )
+
+
+def _templates(kit: Kit) -> None:
+    found: list[tuple[str, str]] = []
+    for index, command in enumerate(kit.commands):
+        found += [(f"commands.{index}.reply.{place}", text) for place, text in enumerate(command.reply)]
+        for key in ("level", "cooldown"):
+            if text := getattr(command.refusals, key):
+                found.append((f"commands.{index}.refusals.{key}", text))
+    for index, rota in enumerate(kit.rotas):
+        for place, notice in enumerate(rota.notices):
+            if notice.text is not None:
+                found.append((f"rotas.{index}.notices.{place}.text", notice.text))
+    for key in ("capitals", "links"):
+        if text := getattr(kit.filters, key).reply:
+            found.append((f"filters.{key}.reply", text))
+    if not any("{" in text for _, text in found):
+        return
+    from gentlegate.core.commands.templates import parse
+
+    for path, text in found:
+        try:
+            parse(text)
+        except TemplateProblem as error:
+            raise KitError(path, str(error)) from None

@@ -1,0 +1,131 @@
+"""The engine's parts under one kit: made anew with each change of settings, over a state that stays."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from gentlegate.core.builtins.catalogue import BUILT_INS
+from gentlegate.core.commands.cooldowns import Cooldowns, settle
+from gentlegate.core.commands.hearing import Ear
+from gentlegate.core.counters import Counters
+from gentlegate.core.events import BROADCASTER, Person
+from gentlegate.core.identity import LEVEL_OF, Directory
+from gentlegate.core.judge.judge import Judge
+from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Needs
+from gentlegate.core.kit.model import Kit
+from gentlegate.core.platforms import Abilities, abilities_of
+from gentlegate.core.state import State
+from gentlegate.core.streams import Streams
+from gentlegate.core.text.folding import fold_name
+
+if TYPE_CHECKING:
+    from gentlegate.core.commands.use import Use
+
+_ANY = Abilities()
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A command or built-in as it is used: `key` in records, `shown` as it is typed."""
+
+    key: str
+    shown: str
+    names: tuple[str, ...]
+    needs: Needs
+    cooldown: Cooldown
+    on: bool
+    when: str = "always"
+    platforms: tuple[str, ...] | None = None
+    command: Command | None = None
+    sets_needs: Needs | None = None
+
+
+class Parts:
+    """Everything that settings make, ready for use."""
+
+    def __init__(self, kit: Kit, state: State, seed: int, declared: Mapping[str, Abilities]) -> None:
+        self.kit = kit
+        self.state = state
+        self.seed = seed
+        self._abilities = {name: abilities_of(platform) for name, platform in kit.platforms.items()} | dict(declared)
+        self.directory = Directory(kit)
+        self.streams = Streams(state, kit.channel.stream_gap)
+        self.judge = Judge(kit, self.directory, state)
+        self.counters = Counters(kit, state)
+        self.cooldowns = Cooldowns(state)
+        self.slots = {slot.key: slot for slot in _slots(kit)}
+        self.ear = Ear(kit.channel.prefix, {fold_name(n): s.key for s in self.slots.values() for n in s.names})
+        self.cooldown_of = {slot.key: slot.cooldown for slot in self.slots.values()}
+
+    def abilities(self, platform: str) -> Abilities:
+        return self._abilities.get(platform, _ANY)
+
+    def platform_names(self) -> list[str]:
+        """Every platform that the kit, a connector or the log has named, in order."""
+        return sorted({*self._abilities, *(name for name, _ in self.state.platforms.items())})
+
+    def title(self, platform: str) -> str | None:
+        record = self.state.platforms.get(platform)
+        return record.title if record else None
+
+    def level(self, person: Person) -> int:
+        record = self.state.people.get(self.directory.identity(person))
+        return self.directory.level(person, bool(record and record.follows))
+
+    def may(self, needs: Needs, person: Person, level: int) -> bool:
+        return self.refusal(needs, person, level) is None
+
+    def refusal(self, needs: Needs, person: Person, level: int) -> str | None:
+        """`person`, `level` or None, asked in the order broadcaster, never, people, level."""
+        if level == BROADCASTER:
+            return None
+        if self.directory.holds(self.directory.people(needs.never), person):
+            return "person"
+        if self.directory.holds(self.directory.people(needs.people), person):
+            return None
+        return None if level >= LEVEL_OF[needs.level] else "level"
+
+    def state_found(self, when: str) -> str | None:
+        """`live` or `offline` where that is not what `when` asks for."""
+        if when == "always" or (when == "live") == self.streams.live:
+            return None
+        return "live" if self.streams.live else "offline"
+
+    def usable(self, slot: Slot, use: Use) -> bool:
+        """Whether this person may use it here and now, cooldowns aside."""
+        here = slot.platforms is None or use.message.platform in slot.platforms
+        return slot.on and here and not self.state_found(slot.when) and self.may(slot.needs, use.person, use.level)
+
+    def chance(self, *about: object) -> random.Random:
+        """Chance that is the same for the same seed and occasion, on any machine."""
+        return random.Random("|".join(str(part) for part in (self.seed, *about)))
+
+
+def _slots(kit: Kit) -> list[Slot]:
+    default = kit.channel.cooldown
+    slots = [
+        Slot(
+            key=fold_name(command.name),
+            shown=command.name,
+            names=(command.name, *command.aliases),
+            needs=command.needs,
+            cooldown=settle(command.cooldown, default),
+            on=command.on,
+            when=command.when,
+            platforms=None if command.platforms is None else tuple(command.platforms),
+            command=command,
+        )
+        for command in kit.commands
+    ]
+    for key, entry in BUILT_INS.items():
+        setting = kit.built_ins.get(key) or BuiltIn()
+        names = tuple(setting.names or entry.names)
+        given = setting.needs
+        sets = (given or Needs(level=entry.sets_level)) if entry.sets_level else None  # type: ignore[arg-type]
+        needs = Needs(level=entry.level) if sets or given is None else given  # type: ignore[arg-type]
+        cooldown = settle(setting.cooldown, default)
+        slots.append(Slot(f"/{key}", names[0], names, needs, cooldown, setting.on, sets_needs=sets))
+    return slots

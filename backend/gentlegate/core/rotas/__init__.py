@@ -1,0 +1,1 @@
+"""Rotas: notices that take turns under one rhythm."""

@@ -1,0 +1,189 @@
+"""All that the engine remembers, as records in tables that know which of them changed.
+
+A record is read with `get` and changed only through `edit`, `put` or `drop`, which mark it; the shell takes the marks
+with `take_changes` and stores the records in the same transaction as the effects that came with them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import asdict, dataclass, field
+from typing import Any, Generic, TypeVar
+
+R = TypeVar("R")
+
+
+@dataclass(slots=True)
+class StreamRecord:
+    """Where the stream stands; moments in microseconds. `number` counts streams from 1."""
+
+    phase: str = "never"
+    number: int = 0
+    began: int = 0
+    last_off: int = 0
+    live: list[str] = field(default_factory=list)
+
+
+@dataclass(slots=True)
+class PlatformRecord:
+    """What a platform last said of itself."""
+
+    title: str | None = None
+    category: str | None = None
+
+
+@dataclass(slots=True)
+class Act:
+    """Something the judge did, kept for its undo. `strike_at` is None where no strike was added."""
+
+    platform: str
+    message: str
+    outcome: str
+    strike_at: int | None
+    accounts: list[str]
+    undone: bool = False
+
+
+@dataclass(slots=True)
+class PersonRecord:
+    """Strikes as `[moment, how many]`, the last strike added, and the last acts, newest last."""
+
+    strikes: list[list[int]] = field(default_factory=list)
+    last_strike: int | None = None
+    acts: list[Act] = field(default_factory=list)
+    follows: bool = False
+
+
+@dataclass(slots=True)
+class UseRecord:
+    """The last accepted use of a command, by anyone or by one identity."""
+
+    at: int
+    stream: int
+    name: str = ""
+
+
+@dataclass(slots=True)
+class CommandRecord:
+    uses: int = 0
+    turn: int = 0
+    last_reply: int | None = None
+
+
+@dataclass(slots=True)
+class CounterRecord:
+    """`changes` is how many undoable changes stand; the guard is the last step: what, by whom, when."""
+
+    value: int
+    changes: int = 0
+    step: str | None = None
+    by: str | None = None
+    by_name: str | None = None
+    at: int = 0
+
+
+@dataclass(slots=True)
+class ChangeRecord:
+    before: int
+    after: int
+    by: str
+    at: int
+
+
+@dataclass(slots=True)
+class RotaRecord:
+    """A rota's clock (`due`, None before the first stream), lines since its last post, and place or round."""
+
+    due: int | None = None
+    lines: int = 0
+    ready: int | None = None
+    last: int | None = None
+    place: int = 0
+    round: int = 0
+    left: list[int] = field(default_factory=list)
+    last_notice: int | None = None
+
+
+@dataclass(slots=True)
+class PostRecord:
+    """The last post that holds others back, and whose it was."""
+
+    at: int | None = None
+    rota: str | None = None
+
+
+class Table(Generic[R]):
+    """Records of one kind by key."""
+
+    def __init__(self, name: str, record: type[R]) -> None:
+        self.name = name
+        self._record = record
+        self._rows: dict[str, R] = {}
+        self._changed: set[str] = set()
+
+    def __len__(self) -> int:
+        return len(self._rows)
+
+    def get(self, key: str) -> R | None:
+        """Read only: a change to what this returns would be lost."""
+        return self._rows.get(key)
+
+    def items(self) -> Iterator[tuple[str, R]]:
+        return iter(self._rows.items())
+
+    def edit(self, key: str) -> R:
+        """The record to change, made if there is none."""
+        self._changed.add(key)
+        row = self._rows.get(key)
+        if row is None:
+            row = self._rows[key] = self._record()
+        return row
+
+    def put(self, key: str, row: R) -> R:
+        self._changed.add(key)
+        self._rows[key] = row
+        return row
+
+    def drop(self, key: str) -> None:
+        if self._rows.pop(key, None) is not None:
+            self._changed.add(key)
+
+    def take(self) -> Iterator[tuple[str, str, dict[str, Any] | None]]:
+        for key in sorted(self._changed):
+            row = self._rows.get(key)
+            yield self.name, key, None if row is None else asdict(row)  # type: ignore[call-overload]
+        self._changed.clear()
+
+    def load(self, key: str, values: dict[str, Any]) -> None:
+        self._rows[key] = self._record(**values)
+
+
+class State:
+    """Every table of the engine."""
+
+    def __init__(self) -> None:
+        self.stream = Table("stream", StreamRecord)
+        self.platforms = Table("platforms", PlatformRecord)
+        self.people = Table("people", PersonRecord)
+        self.said = Table("said", UseRecord)
+        self.uses = Table("uses", UseRecord)
+        self.commands = Table("commands", CommandRecord)
+        self.counters = Table("counters", CounterRecord)
+        self.changes = Table("changes", ChangeRecord)
+        self.rotas = Table("rotas", RotaRecord)
+        self.post = Table("post", PostRecord)
+        self._tables: dict[str, Table[Any]] = {
+            table.name: table for table in vars(self).values() if isinstance(table, Table)
+        }
+
+    def take_changes(self) -> list[tuple[str, str, dict[str, Any] | None]]:
+        """Every changed record as `(table, key, values)`, None for one that is gone; clears the marks."""
+        return [change for table in self._tables.values() for change in table.take()]
+
+    def load(self, rows: list[tuple[str, str, dict[str, Any]]]) -> None:
+        """Put stored records back; marks nothing."""
+        for table, key, values in rows:
+            if table == "people":
+                values = {**values, "acts": [Act(**act) for act in values.get("acts", [])]}
+            if table in self._tables:
+                self._tables[table].load(key, values)

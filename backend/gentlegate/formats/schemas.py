@@ -1,0 +1,40 @@
+"""The published JSON Schemas, made from the models that check and write the formats."""
+
+from __future__ import annotations
+
+from dataclasses import fields
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from gentlegate.core import effects
+from gentlegate.core.kit.model import Kit
+from gentlegate.formats.log import LOG
+
+DIALECT = "https://json-schema.org/draft/2020-12/schema"
+
+
+def schema(what: str) -> dict[str, Any]:
+    """The JSON Schema of `log`, `kit` or `effect`."""
+    if what == "log":
+        found = LOG.json_schema()
+    elif what == "kit":
+        found = Kit.model_json_schema()
+    else:
+        found = _effect_schema()
+    return {"$schema": DIALECT, "title": f"Gentle Gate {what}", **{k: v for k, v in found.items() if k != "title"}}
+
+
+def _effect_schema() -> dict[str, Any]:
+    shapes, definitions = [], {}
+    for kind in effects.EFFECTS:
+        shape = TypeAdapter(kind).json_schema(ref_template="#/$defs/{model}")
+        definitions |= shape.pop("$defs", {})
+        shape["properties"]["at"] = {"type": "string", "format": "date-time"}
+        shape["properties"]["effect"] = {"const": kind.effect}
+        shape["required"] = ["at", "effect", *(f.name for f in fields(kind) if f.name in shape.get("required", []) and f.name != "at")]
+        shapes.append(shape)
+    return {"$defs": definitions, "oneOf": shapes}
+
+
+
