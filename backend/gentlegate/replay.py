@@ -48,6 +48,7 @@ def replay(
             event = read_line(line)
             if event.at < engine.now:
                 raise GateError(f"at: time runs backwards, from {format_moment(engine.now)} to {format_moment(event.at)}")
+            write(engine.advance(event.at))
             write(engine.handle(event))
         except GateError as error:
             bad += 1

@@ -1,0 +1,1 @@
+"""The only place that knows SQL; one module a subject."""

@@ -1,0 +1,188 @@
+"""Events, effects, state and the outbox, written together: what happened and what came of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+import orjson
+
+from gentlegate.core.effects import Effect
+from gentlegate.core.events import Event, Message
+from gentlegate.core.moments import parse_moment
+from gentlegate.core.state import State
+from gentlegate.formats.effects import effect_object
+from gentlegate.formats.log import event_object, read_object
+from gentlegate.store.database import Database
+
+SENT_OUT = frozenset({"remove", "restore", "timeout", "ban", "unban", "say", "title"})
+StateChange = tuple[str, str, dict[str, Any] | None]
+
+
+@dataclass(frozen=True, slots=True)
+class LedgerEntry:
+    """Who did what, where (`chat`, `desk`, `gate`), about what, from what to what."""
+
+    at: int
+    who: str
+    place: str
+    what: str
+    about: str | None = None
+    before: Any = None
+    after: Any = None
+
+
+@dataclass(slots=True)
+class Entry:
+    """One event (None: only time passed) with its effects and what the ledger says of it."""
+
+    now: int
+    event: Event | None
+    effects: list[Effect]
+    ledger: list[LedgerEntry] = field(default_factory=list)
+    numbers: list[int] = field(default_factory=list)
+    """Filled in by the writing: the stored number of each effect."""
+
+
+@dataclass(frozen=True, slots=True)
+class Waiting:
+    """An effect that is still to be sent; `in_flight` if it may have been sent already."""
+
+    number: int
+    at: int
+    body: dict[str, Any]
+    in_flight: bool
+
+
+def _text(value: Any) -> str:
+    return orjson.dumps(value).decode()
+
+
+class Journal:
+    def __init__(self, database: Database) -> None:
+        self._db = database
+
+    def write(self, entries: list[Entry], state: list[StateChange], document: tuple[int, str, dict[str, Any]] | None) -> None:
+        """One transaction for all of it; `document` is `(moment, who, settings)` where the settings changed."""
+        with self._db.transaction() as db:
+            for entry in entries:
+                self._write_entry(entry)
+            for name, key, values in state:
+                if values is None:
+                    db.execute("DELETE FROM state WHERE name = ? AND key = ?", (name, key))
+                else:
+                    db.execute(
+                        "INSERT INTO state (name, key, body) VALUES (?, ?, ?)"
+                        " ON CONFLICT (name, key) DO UPDATE SET body = excluded.body",
+                        (name, key, _text(values)),
+                    )
+            if document:
+                at, who, settings = document
+                db.execute("INSERT INTO settings (at, who, document) VALUES (?, ?, ?)", (at, who, _text(settings)))
+
+    def _write_entry(self, entry: Entry) -> None:
+        db = self._db.connection
+        number = None
+        if entry.event is not None:
+            event = entry.event
+            body = event_object(event, entry.now)
+            message = event.id if isinstance(event, Message) else None
+            person = event.person.key if isinstance(event, Message) else None
+            platform = getattr(event, "platform", None)
+            number = db.execute(
+                "INSERT INTO events (at, kind, platform, message, person, body) VALUES (?, ?, ?, ?, ?, ?)",
+                (entry.now, body["kind"], platform, message, person, _text(body)),
+            ).lastrowid
+        entry.numbers = [self._write_effect(effect, number) for effect in entry.effects]
+        for line in entry.ledger:
+            write_ledger(self._db, line)
+
+    def _write_effect(self, effect: Effect, event: int | None) -> int:
+        body = effect_object(effect)
+        platform = body.get("platform")
+        cursor = self._db.connection.execute(
+            "INSERT INTO effects (event, at, effect, platform, message, body) VALUES (?, ?, ?, ?, ?, ?)",
+            (event, effect.at, effect.effect, platform, body.get("message"), _text(body)),
+        )
+        number = cursor.lastrowid or 0
+        if effect.effect in SENT_OUT:
+            self._db.connection.execute(
+                "INSERT INTO outbox (effect, platform, status, changed) VALUES (?, ?, 'waiting', ?)",
+                (number, platform, effect.at),
+            )
+        return number
+
+    def load_state(self) -> State:
+        """The engine's state as it was last written."""
+        state = State()
+        rows = self._db.connection.execute("SELECT name, key, body FROM state")
+        state.load([(row["name"], row["key"], orjson.loads(row["body"])) for row in rows])
+        return state
+
+    def load_settings(self) -> tuple[int, dict[str, Any]]:
+        """The newest settings with their revision; revision 0 and nothing where there are none."""
+        row = self._db.connection.execute(
+            "SELECT revision, document FROM settings ORDER BY revision DESC LIMIT 1"
+        ).fetchone()
+        return (row["revision"], orjson.loads(row["document"])) if row else (0, {})
+
+    def latest(self) -> int:
+        """The moment of the newest event or effect."""
+        row = self._db.connection.execute(
+            "SELECT max(coalesce((SELECT max(at) FROM events), 0), coalesce((SELECT max(at) FROM effects), 0)) AS at"
+        ).fetchone()
+        return int(row["at"])
+
+    def recent_messages(self, count: int) -> list[tuple[int, Message, int]]:
+        """The newest messages, oldest first, each with its number and moment."""
+        rows = self._db.connection.execute(
+            "SELECT seq, at, body FROM events WHERE kind = 'message' ORDER BY seq DESC LIMIT ?", (count,)
+        ).fetchall()
+        found = []
+        for row in reversed(rows):
+            event = read_object(orjson.loads(row["body"]))
+            assert isinstance(event, Message)
+            found.append((int(row["seq"]), event, int(row["at"])))
+        return found
+
+    def effects_on(self, first_event: int) -> list[tuple[int, dict[str, Any], str | None]]:
+        """The effects that came of this event and later ones: number, object, and how its sending stands."""
+        rows = self._db.connection.execute(
+            "SELECT e.seq, e.body, o.status FROM effects e LEFT JOIN outbox o ON o.effect = e.seq"
+            " WHERE e.event >= ? ORDER BY e.seq",
+            (first_event,),
+        )
+        return [(int(row["seq"]), orjson.loads(row["body"]), row["status"]) for row in rows]
+
+    def known_ids(self, count: int) -> list[tuple[str, str]]:
+        rows = self._db.connection.execute(
+            "SELECT platform, message FROM events WHERE kind = 'message' ORDER BY seq DESC LIMIT ?", (count,)
+        ).fetchall()
+        return [(row["platform"], row["message"]) for row in reversed(rows)]
+
+    def waiting(self, platform: str) -> list[Waiting]:
+        """What is still to be sent to a platform, in order."""
+        rows = self._db.connection.execute(
+            "SELECT o.effect, o.status, e.body FROM outbox o JOIN effects e ON e.seq = o.effect"
+            " WHERE o.platform = ? AND o.status IN ('waiting', 'sending') ORDER BY o.effect",
+            (platform,),
+        )
+        found = []
+        for row in rows:
+            body = orjson.loads(row["body"])
+            found.append(Waiting(int(row["effect"]), parse_moment(body["at"]), body, row["status"] == "sending"))
+        return found
+
+    def mark(self, number: int, status: str, now: int, note: str | None = None) -> None:
+        """How the sending of an effect stands now."""
+        self._db.connection.execute(
+            "UPDATE outbox SET status = ?, changed = ?, note = ?, tries = tries + (? = 'sending') WHERE effect = ?",
+            (status, now, note, status, number),
+        )
+
+
+def write_ledger(database: Database, line: LedgerEntry) -> None:
+    database.connection.execute(
+        "INSERT INTO ledger (at, who, place, what, about, before, after) VALUES (?, ?, ?, ?, ?, ?, ?)",
+        (line.at, line.who, line.place, line.what, line.about, _text(line.before), _text(line.after)),
+    )

@@ -1,0 +1,124 @@
+"""Brook: pushes over a WebSocket, takes acts over HTTP, and can be asked for what was missed."""
+
+from __future__ import annotations
+
+import asyncio
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Header, WebSocket, WebSocketDisconnect
+from pydantic import BaseModel
+
+from playhouse.house import Line, Platform, Refusal
+
+LINE_LIMIT, TITLE_LIMIT = 480, 120
+TIMEOUT = (5, 21 * 86400)
+
+
+class Said(BaseModel):
+    key: str
+    body: str
+    thread: str | None = None
+    whisper_to: str | None = None
+
+
+class Keyed(BaseModel):
+    key: str
+
+
+class Quiet(Keyed):
+    seconds: int
+
+
+class Titled(Keyed):
+    title: str
+
+
+def wire_line(line: Line) -> dict[str, Any]:
+    """A line as Brook sends it."""
+    return {
+        "id": line.id,
+        "ts": round(line.at * 1000),
+        "author": {"uid": line.uid, "handle": line.login, "shown": line.name, "marks": line.badges},
+        "body": line.text,
+        "pictures": line.emotes,
+        "deed": line.action,
+        "thread": line.reply_to,
+    }
+
+
+def frame(brook: Platform, happening: dict[str, Any]) -> dict[str, Any] | None:
+    """What is pushed about something that happened, if anything."""
+    what = happening["what"]
+    if what == "line" and not happening["line"].private_to:
+        return {"n": happening["n"], "type": "line", "line": wire_line(happening["line"])}
+    if what in ("channel", "rights"):
+        return {"n": happening["n"], "type": "channel", **channel(brook)}
+    return None
+
+
+def channel(brook: Platform) -> dict[str, Any]:
+    return {"on_air": brook.live, "title": brook.title, "section": brook.category, "moderator": brook.rights}
+
+
+def router(brook: Platform) -> APIRouter:
+    def allowed(authorization: Annotated[str, Header()] = "") -> None:
+        if authorization != f"Bearer {brook.token}":
+            raise Refusal(401, "this token does not let you in")
+
+    routes = APIRouter(prefix="/brook", dependencies=[])
+    guarded = [Depends(allowed)]
+
+    @routes.websocket("/feed")
+    async def feed(socket: WebSocket, token: str = "", after: int = 0) -> None:
+        if token != brook.token or brook.broken:
+            await socket.close(4401 if token != brook.token else 1013)
+            return
+        await socket.accept()
+        queue: asyncio.Queue[dict[str, Any]] = asyncio.Queue()
+        stop = brook.listen(queue.put_nowait)
+        try:
+            await socket.send_json({"type": "hello", **channel(brook)})
+            for happening in [h for h in brook.happenings if h["n"] > after] if after else []:
+                if pushed := frame(brook, happening):
+                    await socket.send_json(pushed)
+            while not brook.broken:
+                if pushed := frame(brook, await queue.get()):
+                    await socket.send_json(pushed)
+            await socket.close(1012)
+        except WebSocketDisconnect:
+            pass
+        finally:
+            stop()
+
+    @routes.post("/say", dependencies=guarded)
+    async def say(said: Said) -> dict[str, Any]:
+        values = {"reply_to": said.thread, "private_to": said.whisper_to}
+        return brook.once(said.key, lambda: brook.speak(said.body, LINE_LIMIT, **values))
+
+    @routes.post("/lines/{id}/delete", dependencies=guarded)
+    async def delete(id: str, act: Keyed) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.remove(id))
+
+    @routes.post("/people/{uid}/quiet", dependencies=guarded)
+    async def quiet(uid: str, act: Quiet) -> dict[str, Any]:
+        if not TIMEOUT[0] <= act.seconds <= TIMEOUT[1]:
+            raise Refusal(422, "5 seconds to 21 days")
+        return brook.once(act.key, lambda: brook.shut(uid, act.seconds))
+
+    @routes.post("/people/{uid}/ban", dependencies=guarded)
+    async def ban(uid: str, act: Keyed) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.shut(uid, None))
+
+    @routes.post("/people/{uid}/free", dependencies=guarded)
+    async def free(uid: str, act: Keyed) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.free(uid))
+
+    @routes.post("/channel", dependencies=guarded)
+    async def set_channel(act: Titled) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.set_title(act.title, TITLE_LIMIT))
+
+    @routes.get("/acts/{key}", dependencies=guarded)
+    async def act_done(key: str) -> dict[str, Any]:
+        return {"done": key in brook.acts}
+
+    return routes

@@ -1,0 +1,183 @@
+"""What every stand-in platform has: a channel that is live or not, lines, people shut out, and who is told."""
+
+from __future__ import annotations
+
+import asyncio
+import time
+from collections import deque
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+KEPT_LINES = 2000
+GATEKEEPER = "gatekeeper"
+
+
+@dataclass(slots=True)
+class Line:
+    """One line of chat; `n` is its place in the platform's own order of happenings."""
+
+    n: int
+    id: str
+    at: float
+    login: str
+    name: str
+    uid: str
+    badges: list[str]
+    text: str
+    emotes: list[list[int]] = field(default_factory=list)
+    action: bool = False
+    reply_to: str | None = None
+    private_to: str | None = None
+    removed: bool = False
+
+
+class Refusal(Exception):
+    """The platform says no: `status` is HTTP's, `after` when to try again, in seconds."""
+
+    def __init__(self, status: int, reason: str, after: float | None = None) -> None:
+        super().__init__(reason)
+        self.status = status
+        self.reason = reason
+        self.after = after
+
+
+class Platform:
+    """One stand-in platform. `rate` is how many sends it takes in how many seconds."""
+
+    def __init__(self, name: str, token: str, rate: tuple[int, float], moderator_rate: tuple[int, float]) -> None:
+        self.name = name
+        self.token = token
+        self.live = False
+        self.title = ""
+        self.category = ""
+        self.rights = True
+        self.broken = False
+        self.lines: deque[Line] = deque(maxlen=KEPT_LINES)
+        self.happenings: deque[dict[str, Any]] = deque(maxlen=KEPT_LINES)
+        self.shut_out: dict[str, float] = {}
+        self.acts: dict[str, dict[str, Any]] = {}
+        self._rate, self._moderator_rate = rate, moderator_rate
+        self._sends: deque[float] = deque()
+        self._n = 0
+        self._uids: dict[str, str] = {}
+        self._listeners: set[Callable[[dict[str, Any]], None]] = set()
+        self.changed = asyncio.Condition()
+
+    def uid(self, login: str) -> str:
+        """The platform's own number for a person, steady by login."""
+        return self._uids.setdefault(login, str(len(self._uids) + 1))
+
+    def login_of(self, uid: str) -> str:
+        return next((login for login, known in self._uids.items() if known == uid), "")
+
+    def listen(self, listener: Callable[[dict[str, Any]], None]) -> Callable[[], None]:
+        """Be told of everything that happens; returns the way to stop."""
+        self._listeners.add(listener)
+        return lambda: self._listeners.discard(listener)
+
+    def tell(self, what: str, **values: Any) -> dict[str, Any]:
+        self._n += 1
+        happening = {"n": self._n, "what": what, **values}
+        self.happenings.append(happening)
+        for listener in list(self._listeners):
+            listener(happening)
+        return happening
+
+    def go(self, live: bool, title: str | None = None, category: str | None = None) -> None:
+        self.live = live
+        self.title = self.title if title is None else title
+        self.category = self.category if category is None else category
+        self.tell("channel")
+
+    def give_rights(self, rights: bool) -> None:
+        self.rights = rights
+        self.tell("rights")
+
+    def say(self, login: str, text: str, **values: Any) -> Line:
+        """A line by anyone. Refusal where the person is shut out."""
+        until = self.shut_out.get(login)
+        if until is not None and until > time.time():
+            raise Refusal(403, f"{login} is timed out")
+        uid = values.pop("uid", None) or self.uid(login)
+        self._uids.setdefault(login, uid)
+        line = Line(
+            n=self._n + 1,
+            id=values.pop("id", None) or f"{self.name[0]}{self._n + 1}",
+            at=time.time(),
+            login=login,
+            name=values.pop("name", None) or login,
+            uid=uid,
+            badges=values.pop("badges", None) or [],
+            text=text,
+            **values,
+        )
+        self.lines.append(line)
+        self.tell("line", line=line)
+        return line
+
+    def line(self, id: str) -> Line:
+        for line in reversed(self.lines):
+            if line.id == id:
+                return line
+        raise Refusal(404, "no such line")
+
+    def once(self, key: str, act: Callable[[], dict[str, Any]]) -> dict[str, Any]:
+        """Carry out an act of the Gatekeeper, but only the first time its key comes."""
+        if key in self.acts:
+            return self.acts[key]
+        if self.broken:
+            raise Refusal(503, "the platform has trouble")
+        self._within_rate()
+        self.acts[key] = act()
+        return self.acts[key]
+
+    def _within_rate(self) -> None:
+        count, seconds = self._moderator_rate if self.rights else self._rate
+        now = time.monotonic()
+        while self._sends and self._sends[0] <= now - seconds:
+            self._sends.popleft()
+        if len(self._sends) >= count:
+            raise Refusal(429, "too many at once", after=self._sends[0] + seconds - now)
+        self._sends.append(now)
+
+    def need_rights(self) -> None:
+        if not self.rights:
+            raise Refusal(403, "the Gatekeeper is no moderator here")
+
+    def remove(self, id: str, removed: bool = True) -> dict[str, Any]:
+        self.need_rights()
+        line = self.line(id)
+        line.removed = removed
+        self.tell("gone" if removed else "back", line=line)
+        return {"id": id, "removed": removed}
+
+    def shut(self, uid: str, seconds: float | None) -> dict[str, Any]:
+        """A timeout, or a ban where `seconds` is None."""
+        self.need_rights()
+        login = self.login_of(uid)
+        self.shut_out[login] = float("inf") if seconds is None else time.time() + seconds
+        self.tell("shut", login=login, seconds=seconds)
+        return {"uid": uid, "seconds": seconds}
+
+    def free(self, uid: str) -> dict[str, Any]:
+        self.need_rights()
+        login = self.login_of(uid)
+        self.shut_out.pop(login, None)
+        self.tell("free", login=login)
+        return {"uid": uid}
+
+    def set_title(self, title: str, limit: int) -> dict[str, Any]:
+        self.need_rights()
+        if len(title) > limit:
+            raise Refusal(422, f"a title has at most {limit} characters")
+        self.go(self.live, title=title)
+        return {"title": title}
+
+    def speak(self, text: str, limit: int, **values: Any) -> dict[str, Any]:
+        """A line by the Gatekeeper."""
+        if len(text) > limit:
+            raise Refusal(422, f"a line has at most {limit} characters")
+        badges = ["moderator", "bot"] if self.rights else ["bot"]
+        line = self.say(GATEKEEPER, text, name="Gatekeeper", badges=badges, **values)
+        return {"id": line.id}
