@@ -82,5 +82,98 @@ def schema(what: Annotated[str, typer.Argument(help="log, kit or effect")]) -> N
     typer.echo(orjson.dumps(make(what), option=orjson.OPT_INDENT_2).decode())
 
 
+def _port_free(host: str, port: int, name: str) -> None:
+    import socket
+
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((host, port))
+        except OSError:
+            raise _stop(f"Port {port} is taken by another program. Set {name} to a free one and start again.") from None
+
+
+@app.command()
+def serve() -> None:
+    """Start the application with its own data folder."""
+    from gentlegate.core.errors import GateError
+    from gentlegate.main import serve as run
+    from gentlegate.main import welcome_link
+    from gentlegate.settings import read_environment
+
+    try:
+        environment = read_environment()
+        _port_free(environment.host, environment.port, "GENTLEGATE_PORT")
+        if link := welcome_link(environment):
+            typer.echo(f"No account yet. Make the broadcaster's with this one-time link:\n  {link}")
+        typer.echo(f"Gentle Gate: http://{environment.host}:{environment.port}")
+        run(environment)
+    except GateError as error:
+        raise _stop(str(error), 1) from None
+
+
+@app.command()
+def demo() -> None:
+    """Start the application and the Playhouse with the demo's world, clean."""
+    from gentlegate.core.errors import GateError
+    from gentlegate.demo.run import run
+    from gentlegate.settings import read_environment
+
+    try:
+        environment = read_environment("data/demo")
+        _port_free(environment.host, environment.port, "GENTLEGATE_PORT")
+        _port_free(environment.host, environment.playhouse_port, "PLAYHOUSE_PORT")
+        run(environment, typer.echo)
+    except GateError as error:
+        raise _stop(str(error), 1) from None
+
+
+@app.command()
+def playhouse() -> None:
+    """Start the Playhouse alone."""
+    import os
+
+    from gentlegate.settings import read_environment
+
+    environment = read_environment()
+    _port_free(environment.host, environment.playhouse_port, "PLAYHOUSE_PORT")
+    typer.echo(f"The Playhouse: http://{environment.host}:{environment.playhouse_port}")
+    os.execv(sys.executable, [sys.executable, "-m", "playhouse", "--host", environment.host])
+
+
+@app.command()
+def connect(
+    platform: Annotated[str, typer.Argument(help="brook or lantern")],
+    address: Annotated[str, typer.Argument(help="Where the platform is.")],
+    token: Annotated[str, typer.Option(help="What lets the Gatekeeper in.", prompt=True, hide_input=True)],
+) -> None:
+    """Let the gate know a platform; it takes effect at the next start."""
+    from gentlegate.connectors import KNOWN
+    from gentlegate.settings import read_environment
+    from gentlegate.store.accounts import Connections
+    from gentlegate.store.database import Database
+
+    if platform not in KNOWN:
+        raise _stop(f'"{platform}" is no known platform; there are: {", ".join(KNOWN)}')
+    if not address.startswith(("http://", "https://")):
+        raise _stop(f'"{address}" is no address such as http://127.0.0.1:8771')
+    environment = read_environment()
+    environment.data.mkdir(parents=True, exist_ok=True)
+    database = Database(environment.database)
+    Connections(database).put(platform, address.rstrip("/"), token)
+    database.close()
+    typer.echo(f"{platform.capitalize()} is known now. Start the gate again to join it.")
+
+
+@app.command()
+def openapi() -> None:
+    """Print the OpenAPI document that the screens' types are made from."""
+    import orjson
+
+    from gentlegate.web.app import build
+
+    typer.echo(orjson.dumps(build().openapi(), option=orjson.OPT_INDENT_2 | orjson.OPT_SORT_KEYS).decode())
+
+
 def main() -> None:
     app()

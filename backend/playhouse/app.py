@@ -50,6 +50,7 @@ def build(tokens: dict[str, str]) -> FastAPI:
     }
     player = Player(platforms)
     app = FastAPI(title="The Playhouse", docs_url=None, redoc_url=None)
+    app.state.player = player
     app.include_router(brook.router(platforms["brook"]))
     app.include_router(lantern.router(platforms["lantern"]))
 

@@ -59,17 +59,21 @@ class Platform:
         self.acts: dict[str, dict[str, Any]] = {}
         self._rate, self._moderator_rate = rate, moderator_rate
         self._sends: deque[float] = deque()
-        self._n = 0
-        self._uids: dict[str, str] = {}
+        self._n = time.time_ns() // 1_000_000  # so that numbers grow over restarts as well
         self._listeners: set[Callable[[dict[str, Any]], None]] = set()
         self.changed = asyncio.Condition()
 
+    @property
+    def n(self) -> int:
+        """The number of the newest happening."""
+        return self._n
+
     def uid(self, login: str) -> str:
-        """The platform's own number for a person, steady by login."""
-        return self._uids.setdefault(login, str(len(self._uids) + 1))
+        """The platform's own mark for a person, steady by login, also over restarts."""
+        return f"u-{login.casefold()}"
 
     def login_of(self, uid: str) -> str:
-        return next((login for login, known in self._uids.items() if known == uid), "")
+        return uid.removeprefix("u-")
 
     def listen(self, listener: Callable[[dict[str, Any]], None]) -> Callable[[], None]:
         """Be told of everything that happens; returns the way to stop."""
@@ -96,18 +100,16 @@ class Platform:
 
     def say(self, login: str, text: str, **values: Any) -> Line:
         """A line by anyone. Refusal where the person is shut out."""
-        until = self.shut_out.get(login)
+        until = self.shut_out.get(login.casefold())
         if until is not None and until > time.time():
             raise Refusal(403, f"{login} is timed out")
-        uid = values.pop("uid", None) or self.uid(login)
-        self._uids.setdefault(login, uid)
         line = Line(
             n=self._n + 1,
-            id=values.pop("id", None) or f"{self.name[0]}{self._n + 1}",
+            id=values.pop("id", None) or f"{self.name[0]}{self._n + 1:x}",
             at=time.time(),
             login=login,
             name=values.pop("name", None) or login,
-            uid=uid,
+            uid=self.uid(login),
             badges=values.pop("badges", None) or [],
             text=text,
             **values,

@@ -50,6 +50,7 @@ def router(lantern: Platform) -> APIRouter:
             "headline": lantern.title,
             "shelf": lantern.category,
             "keeper": lantern.rights,
+            "cursor": lantern.n,
         }
 
     @routes.get("/page")
@@ -57,7 +58,7 @@ def router(lantern: Platform) -> APIRouter:
         if not lantern.live:
             raise Refusal(404, "dark")
         if cursor is None:
-            return {"cursor": lantern.lines[-1].n if lantern.lines else 0, "entries": []}
+            return {"cursor": lantern.n, "entries": []}
         entries = [line for line in lantern.lines if line.n > cursor][:PAGE]
         return {"cursor": entries[-1].n if entries else cursor, "entries": [wire_line(line) for line in entries]}
 

@@ -1,0 +1,12 @@
+"""One package a platform; `KNOWN` lists them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from gentlegate.connectors.base import Connector
+from gentlegate.connectors.brook import Brook
+from gentlegate.connectors.lantern import Lantern
+
+KNOWN: dict[str, Callable[[str, str], Connector]] = {"brook": Brook, "lantern": Lantern}
+"""Makes a connector from the platform's address and token."""

@@ -73,6 +73,11 @@ class Engine:
         self.now = max(now, self.now)
         return effects
 
+    def resume(self, now: int) -> None:
+        """Go on after a pause in which nobody looked at the clock: what was missed meanwhile does not pile up."""
+        self.now = max(now, self.now)
+        self.rotas.resume(now)
+
     def handle(self, event: Event, now: int | None = None) -> list[Effect]:
         """What an event leads to, at `now` (its own time if left out). ActError and KitError change nothing."""
         now = event.at if now is None else now

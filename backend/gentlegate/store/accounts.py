@@ -3,25 +3,9 @@
 from __future__ import annotations
 
 import sqlite3
-from dataclasses import dataclass
 
+from gentlegate.core.team import Account
 from gentlegate.store.database import Database, StoreError
-
-
-@dataclass(frozen=True, slots=True)
-class Account:
-    """`level` is `viewer`, `moderator`, `lead` or `broadcaster`; `person` the account's own person string."""
-
-    id: int
-    login: str
-    name: str
-    level: str
-    person: str | None
-
-    @property
-    def key(self) -> str:
-        """Who this is in events: the person in chat where that is known."""
-        return self.person or f"desk:{self.login}"
 
 
 class Accounts:

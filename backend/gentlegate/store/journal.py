@@ -2,57 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Callable
 from typing import Any
 
 import orjson
 
 from gentlegate.core.effects import Effect
-from gentlegate.core.events import Event, Message
+from gentlegate.core.events import Message
+from gentlegate.core.journal import SENT_OUT, Entry, LedgerEntry, StateChange, Waiting
 from gentlegate.core.moments import parse_moment
 from gentlegate.core.state import State
 from gentlegate.formats.effects import effect_object
 from gentlegate.formats.log import event_object, read_object
 from gentlegate.store.database import Database
-
-SENT_OUT = frozenset({"remove", "restore", "timeout", "ban", "unban", "say", "title"})
-StateChange = tuple[str, str, dict[str, Any] | None]
-
-
-@dataclass(frozen=True, slots=True)
-class LedgerEntry:
-    """Who did what, where (`chat`, `desk`, `gate`), about what, from what to what."""
-
-    at: int
-    who: str
-    place: str
-    what: str
-    about: str | None = None
-    before: Any = None
-    after: Any = None
-
-
-@dataclass(slots=True)
-class Entry:
-    """One event (None: only time passed) with its effects and what the ledger says of it."""
-
-    now: int
-    event: Event | None
-    effects: list[Effect]
-    ledger: list[LedgerEntry] = field(default_factory=list)
-    numbers: list[int] = field(default_factory=list)
-    """Filled in by the writing: the stored number of each effect."""
-
-
-@dataclass(frozen=True, slots=True)
-class Waiting:
-    """An effect that is still to be sent; `in_flight` if it may have been sent already."""
-
-    number: int
-    at: int
-    body: dict[str, Any]
-    in_flight: bool
-
 
 def _text(value: Any) -> str:
     return orjson.dumps(value).decode()
@@ -159,6 +121,22 @@ class Journal:
             "SELECT platform, message FROM events WHERE kind = 'message' ORDER BY seq DESC LIMIT ?", (count,)
         ).fetchall()
         return [(row["platform"], row["message"]) for row in reversed(rows)]
+
+    def fact(self, name: str, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
+        """Something about this installation, made once and kept."""
+        row = self._db.connection.execute("SELECT body FROM state WHERE name = 'fact' AND key = ?", (name,)).fetchone()
+        if row:
+            return dict(orjson.loads(row["body"]))
+        made = make()
+        self._db.connection.execute("INSERT INTO state (name, key, body) VALUES ('fact', ?, ?)", (name, _text(made)))
+        return made
+
+    def place(self, platform: str) -> int | None:
+        """How far a platform had been heard."""
+        row = self._db.connection.execute(
+            "SELECT body FROM state WHERE name = 'place' AND key = ?", (platform,)
+        ).fetchone()
+        return int(orjson.loads(row["body"])["place"]) if row else None
 
     def waiting(self, platform: str) -> list[Waiting]:
         """What is still to be sent to a platform, in order."""

@@ -43,6 +43,10 @@ class Rotas:
                 self._parts.state.rotas.edit(key).due = due
                 self._parts.state.rotas.edit(key).ready = None
 
+    def resume(self, now: int) -> None:
+        """Whatever fell due before `now` is looked at once, at the next step."""
+        self._stepped = max(self._stepped, now - 1)
+
     def record(self, rota: Rota) -> RotaRecord:
         """Where a rota stands; read only."""
         return self._parts.state.rotas.get(fold_name(rota.name)) or RotaRecord()

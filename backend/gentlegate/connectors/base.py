@@ -1,0 +1,56 @@
+"""What a connector is: one platform's wire format on one side, the core's events and effects on the other."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Literal, Protocol
+
+from gentlegate.core.errors import GateError
+from gentlegate.core.events import Event
+from gentlegate.core.platforms import Abilities
+
+Lamp = Literal["connecting", "joined", "broken", "no rights"]
+
+
+class NotPossible(GateError):
+    """The platform will not do this, however often it is asked."""
+
+
+class TryAgain(GateError):
+    """The platform could not do this now; `after` says when to ask again, in seconds, if it was said."""
+
+    def __init__(self, problem: str, after: float | None = None) -> None:
+        super().__init__(problem)
+        self.after = after
+
+
+@dataclass(frozen=True, slots=True)
+class Rate:
+    """At most `count` sends in any `seconds`."""
+
+    count: int
+    seconds: float
+
+
+class Sink(Protocol):
+    """Where a connector puts what it hears. `place` lets it go on from there after a restart."""
+
+    def receive(self, event: Event, place: int | None) -> None: ...
+
+    def lamp(self, platform: str, lamp: Lamp, note: str = "") -> None: ...
+
+
+class Connector(Protocol):
+    """`run` hears until it is cancelled and mends its own connection; `send` carries one effect out."""
+
+    name: str
+    abilities: Abilities
+    rate: Rate
+
+    async def run(self, sink: Sink, place: int | None) -> None: ...
+
+    async def send(self, key: str, effect: dict[str, Any]) -> None: ...
+
+    async def was_done(self, key: str) -> bool: ...
+
+    async def close(self) -> None: ...

@@ -1,0 +1,52 @@
+"""What the shell hands to the store: events with what came of them, in the order in which they happened."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from gentlegate.core.effects import Effect
+from gentlegate.core.events import Event
+
+SENT_OUT = frozenset({"remove", "restore", "timeout", "ban", "unban", "say", "title"})
+"""The effects that a platform carries out."""
+
+StateChange = tuple[str, str, dict[str, Any] | None]
+"""Table, key and values of a record; None where it is gone."""
+
+
+@dataclass(frozen=True, slots=True)
+class LedgerEntry:
+    """Who did what, where (`chat`, `desk`, `gate`), about what, from what to what."""
+
+    at: int
+    who: str
+    place: str
+    what: str
+    about: str | None = None
+    before: Any = None
+    after: Any = None
+
+
+@dataclass(slots=True)
+class Entry:
+    """One event (None: only time passed) with its effects and what the ledger says of it.
+
+    `numbers` is filled in by the store: the stored number of each effect.
+    """
+
+    now: int
+    event: Event | None
+    effects: list[Effect]
+    ledger: list[LedgerEntry] = field(default_factory=list)
+    numbers: list[int] = field(default_factory=list)
+
+
+@dataclass(frozen=True, slots=True)
+class Waiting:
+    """An effect that is still to be sent; `in_flight` if it may have been sent already."""
+
+    number: int
+    at: int
+    body: dict[str, Any]
+    in_flight: bool = False

@@ -1,0 +1,39 @@
+"""Accounts of the Desk, and who may do what there (spec page 7)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+DESK_LEVELS = ("viewer", "moderator", "lead", "broadcaster")
+NEEDED = {
+    "look": "viewer",
+    "undo": "moderator",
+    "count": "moderator",
+    "title": "moderator",
+    "say": "moderator",
+    "clear": "moderator",
+    "commands": "lead",
+    "filters": "lead",
+    "mood": "lead",
+    "kit": "lead",
+}
+"""The level that each act at the Desk needs."""
+
+
+@dataclass(frozen=True, slots=True)
+class Account:
+    """`level` is one of DESK_LEVELS; `person` the account's own person string, where it is known in chat."""
+
+    id: int
+    login: str
+    name: str
+    level: str
+    person: str | None
+
+    @property
+    def key(self) -> str:
+        """Who this is in events: the person in chat where that is known."""
+        return self.person or f"desk:{self.login}"
+
+    def may(self, act: str) -> bool:
+        return DESK_LEVELS.index(self.level) >= DESK_LEVELS.index(NEEDED[act])

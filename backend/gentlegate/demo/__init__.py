@@ -1,0 +1,1 @@
+"""The demo's world: the settings of Kiln & Kettle and the people who look after it."""

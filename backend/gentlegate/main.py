@@ -1,0 +1,137 @@
+"""Puts the parts together and starts them; no logic."""
+
+from __future__ import annotations
+
+import asyncio
+import contextlib
+import secrets
+import time
+from collections.abc import AsyncIterator, Coroutine
+from pathlib import Path
+from typing import Any
+
+import structlog
+import uvicorn
+from fastapi import FastAPI
+
+from gentlegate.connectors import KNOWN
+from gentlegate.core.engine import Engine
+from gentlegate.runtime.clock import Clock
+from gentlegate.runtime.gate import KNOWN_IDS, Gate
+from gentlegate.runtime.hub import Hub
+from gentlegate.runtime.outbox import Outbox
+from gentlegate.runtime.ports import StoreThread
+from gentlegate.runtime.screen import Screen
+from gentlegate.settings import Environment
+from gentlegate.store.accounts import Accounts, Connections
+from gentlegate.store.database import Database
+from gentlegate.store.journal import Journal
+from gentlegate.web.access import Access, hashed
+from gentlegate.web.app import build
+
+SCREENS = Path(__file__).resolve().parents[2] / "frontend" / "dist"
+LINES_SHOWN = 300
+log = structlog.get_logger()
+
+
+class Service:
+    """The running gate: its parts, and the tasks that keep them going."""
+
+    def __init__(self, environment: Environment) -> None:
+        environment.data.mkdir(parents=True, exist_ok=True)
+        self._database = Database(environment.database)
+        self.journal = Journal(self._database)
+        self.accounts = Accounts(self._database)
+        self.store = StoreThread()
+        self.connectors = [
+            KNOWN[platform](address, token)
+            for platform, (address, token) in Connections(self._database).all().items()
+            if platform in KNOWN
+        ]
+        _, document = self.journal.load_settings()
+        state = self.journal.load_state()
+        self.clock = Clock(self.journal.latest())
+        abilities = {connector.name: connector.abilities for connector in self.connectors}
+        install = self.journal.fact("install", lambda: {"id": secrets.token_hex(4)})["id"]
+        engine = Engine(document, seed=int(install, 16), state=state, platforms=abilities)
+        engine.resume(self.clock.now())
+        self.names = {account.key: account.name for account in self.accounts.all()}
+        self.screen = Screen(engine, self.names)
+        self.hub = Hub(self.screen, self.clock.now)
+        self.gate = Gate(engine, self.journal, self.store, self.clock, self.screen, self.hub)
+        self.gate.know(self.journal.known_ids(KNOWN_IDS))
+        self._show_what_was()
+        self.outboxes = {
+            connector.name: Outbox(connector, self.journal, self.store, self.clock, install, self.gate.sending)
+            for connector in self.connectors
+        }
+        self.gate.carry_out = lambda waiting: self.outboxes[waiting.body["platform"]].put(waiting) if waiting.body["platform"] in self.outboxes else None
+
+    def _show_what_was(self) -> None:
+        messages = self.journal.recent_messages(LINES_SHOWN)
+        for _, message, at in messages:
+            self.screen.line(message, at)
+        for number, body, status in self.journal.effects_on(messages[0][0]) if messages else []:
+            self.screen.effect(number, body, status)
+
+    @contextlib.asynccontextmanager
+    async def running(self, app: FastAPI) -> AsyncIterator[None]:
+        app.state.gate, app.state.hub, app.state.names = self.gate, self.hub, self.names
+        app.state.access = Access(self.accounts, self.store)
+        work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]
+        work += [outbox.run() for outbox in self.outboxes.values()]
+        for connector in self.connectors:
+            work.append(connector.run(self.gate, self.journal.place(connector.name)))
+        tasks = [asyncio.create_task(_kept_alive(one)) for one in work]
+        try:
+            yield
+        finally:
+            for task in tasks[1:]:
+                task.cancel()
+            await self.gate.flush()
+            tasks[0].cancel()
+            await asyncio.gather(*tasks, return_exceptions=True)
+            for connector in self.connectors:
+                await connector.close()
+            self.store.close()
+            self._database.close()
+
+
+async def _kept_alive(work: Coroutine[Any, Any, None]) -> None:
+    """A part that fails ends the whole gate, loudly: half a gate would be worse."""
+    try:
+        await work
+    except asyncio.CancelledError:
+        raise
+    except BaseException:
+        log.exception("service.part-failed")
+        import os
+        import signal
+
+        os.kill(os.getpid(), signal.SIGTERM)
+
+
+def welcome_link(environment: Environment) -> str | None:
+    """A one-time link for the broadcaster's account, where there is no account yet."""
+    environment.data.mkdir(parents=True, exist_ok=True)
+    database = Database(environment.database)
+    try:
+        accounts = Accounts(database)
+        if accounts.all():
+            return None
+        key = secrets.token_urlsafe(24)
+        accounts.put_welcome_key(hashed(key), time.time_ns() // 1000)
+        return f"http://{environment.host}:{environment.port}/welcome?key={key}"
+    finally:
+        database.close()
+
+
+def serve(environment: Environment) -> None:
+    """Run until stopped."""
+    structlog.configure(processors=[structlog.processors.TimeStamper(fmt="iso"), structlog.processors.KeyValueRenderer()])
+    service = Service(environment)
+    app = build(lifespan=service.running, screens=SCREENS)
+    config = uvicorn.Config(
+        app, environment.host, environment.port, log_level="warning", timeout_graceful_shutdown=2, ws_ping_interval=20
+    )
+    uvicorn.Server(config).run()

@@ -1,0 +1,121 @@
+"""Sending effects out: in order per platform, removals before replies, within the platform's rate, with back-off."""
+
+from __future__ import annotations
+
+import asyncio
+import heapq
+import time
+from collections import deque
+from collections.abc import Callable
+from typing import Any
+
+import structlog
+
+from gentlegate.core.journal import Waiting
+from gentlegate.core.moments import SECOND
+from gentlegate.runtime.clock import Clock
+from gentlegate.runtime.ports import Connector, Journal, StoreThread
+
+PRIORITY = {"remove": 0, "timeout": 0, "ban": 0, "unban": 0, "restore": 0}
+REPLY_KEEPS = 30 * SECOND
+MOST_TRIES = 8
+FIRST_WAIT, LONGEST_WAIT = 0.2, 20.0
+log = structlog.get_logger()
+
+
+class Outbox:
+    """One platform's outgoing side. `report` is told how each sending stands."""
+
+    def __init__(
+        self,
+        connector: Connector,
+        journal: Journal,
+        store: StoreThread,
+        clock: Clock,
+        install: str,
+        report: Callable[[int, str], None],
+    ) -> None:
+        self._connector = connector
+        self._journal = journal
+        self._store = store
+        self._clock = clock
+        self._install = install
+        self._report = report
+        self._heap: list[tuple[int, int, Waiting, int]] = []
+        self._wake = asyncio.Event()
+        self._sent: deque[float] = deque()
+
+    def put(self, waiting: Waiting, tries: int = 0) -> None:
+        heapq.heappush(self._heap, (PRIORITY.get(waiting.body["effect"], 1), waiting.number, waiting, tries))
+        self._wake.set()
+
+    async def run(self) -> None:
+        for waiting in await self._store.run(self._journal.waiting, self._connector.name):
+            await self._resume(waiting)
+        while True:
+            if not self._heap:
+                self._wake.clear()
+                await self._wake.wait()
+            await self._within_rate()
+            if self._heap:
+                _, _, waiting, tries = heapq.heappop(self._heap)
+                await self._send(waiting, tries)
+
+    async def _resume(self, waiting: Waiting) -> None:
+        """What was open when the gate stopped; the one act in flight is asked about."""
+        if waiting.in_flight and await self._done_already(waiting):
+            await self._mark(waiting, "sent")
+        elif all(known.number != waiting.number for _, _, known, _ in self._heap):
+            self.put(waiting)
+
+    async def _done_already(self, waiting: Waiting) -> bool:
+        wait = FIRST_WAIT
+        while True:
+            try:
+                return await self._connector.was_done(self._key(waiting))
+            except Exception as error:
+                log.warning("outbox.ask", platform=self._connector.name, problem=str(error))
+            await asyncio.sleep(wait)
+            wait = min(wait * 2, LONGEST_WAIT)
+
+    def _key(self, waiting: Waiting) -> str:
+        return f"{self._install}-{waiting.number}"
+
+    async def _within_rate(self) -> None:
+        rate = self._connector.rate
+        while len(self._sent) >= rate.count:
+            left = self._sent[0] + rate.seconds - time.monotonic()
+            if left > 0:
+                await asyncio.sleep(left)
+            else:
+                self._sent.popleft()
+
+    async def _send(self, waiting: Waiting, tries: int) -> None:
+        if waiting.body["effect"] == "say" and self._clock.now() - waiting.at > REPLY_KEEPS:
+            await self._mark(waiting, "dropped", "it waited more than 30 s")
+            return
+        await self._mark(waiting, "sending")
+        try:
+            await self._connector.send(self._key(waiting), waiting.body)
+        except Exception as error:
+            await self._failed(waiting, tries + 1, error)
+        else:
+            await self._mark(waiting, "sent")
+        self._sent.append(time.monotonic())
+
+    async def _failed(self, waiting: Waiting, tries: int, error: Exception) -> None:
+        again = hasattr(error, "after")
+        if not again:
+            await self._mark(waiting, "impossible", str(error))
+        elif tries >= MOST_TRIES and waiting.body["effect"] != "remove":
+            await self._mark(waiting, "failed", str(error))
+        else:
+            await self._mark(waiting, "waiting", str(error))
+            self.put(waiting, tries)
+            after: Any = getattr(error, "after", None)
+            await asyncio.sleep(after if after is not None else min(FIRST_WAIT * 2**tries, LONGEST_WAIT))
+
+    async def _mark(self, waiting: Waiting, status: str, note: str | None = None) -> None:
+        await self._store.run(self._journal.mark, waiting.number, status, self._clock.now(), note)
+        if status != "sending":
+            self._report(waiting.number, status)

@@ -1,0 +1,208 @@
+"""What every screen shows: the recent lines with what the gate did about each, and the bench.
+
+It is made from events and effects alone, so that after a restart the same screen comes from what was stored.
+"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Iterable
+from typing import Any
+
+from gentlegate.core.engine import Engine
+from gentlegate.core.events import LEVELS, Message
+from gentlegate.core.moments import MINUTE
+
+KEPT_LINES = 400
+MARKED = frozenset({"verdict", "refused", "counter", "title", "undone", "say", "warning"})
+SENDING_SHOWN = frozenset({"remove", "timeout", "ban", "unban", "restore", "say", "title"})
+Change = dict[str, Any]
+
+
+class Screen:
+    """Lines by key (`platform message`), newest last; `take` gives what changed since it was last asked.
+
+    `names` are the accounts' names by their key in events.
+    """
+
+    def __init__(self, engine: Engine, names: dict[str, str]) -> None:
+        self._engine = engine
+        self._names = names
+        self._lines: OrderedDict[str, dict[str, Any]] = OrderedDict()
+        self._by_effect: OrderedDict[int, tuple[str, str]] = OrderedDict()
+        self._changed: OrderedDict[str, None] = OrderedDict()
+        self._parts: dict[str, Any] = {}
+        self._lamps: dict[str, dict[str, str]] = {}
+        self._present: list[str] = []
+        self._revision = 0
+        self._times: list[int] = []
+
+    def line(self, message: Message, now: int) -> None:
+        """A message came."""
+        parts = self._engine.parts
+        person = message.person
+        key = f"{message.platform} {message.id}"
+        self._times.append(now)
+        self._lines[key] = {
+            "key": key,
+            "at": now,
+            "platform": message.platform,
+            "id": message.id,
+            "person": {
+                "key": person.key,
+                "identity": parts.directory.identity(person),
+                "login": person.login,
+                "name": person.name,
+                "level": LEVELS[parts.level(person)],
+            },
+            "gatekeeper": parts.directory.holds(parts.directory.gatekeeper, person),
+            "action": message.action,
+            "text": message.text,
+            "marks": [],
+            "sending": {},
+        }
+        self._changed[key] = None
+        while len(self._lines) > KEPT_LINES:
+            old, _ = self._lines.popitem(last=False)
+            self._changed.pop(old, None)
+
+    def effect(self, number: int, body: dict[str, Any], status: str | None = None) -> None:
+        """Something came of a message; `body` is the effect as it is stored."""
+        message = body.get("message") or (body.get("cause") or {}).get("message")
+        platform = body.get("platform") or self._platform_of(message)
+        key = f"{platform} {message}"
+        if message is None or key not in self._lines:
+            return
+        line = self._lines[key]
+        if body["effect"] in MARKED:
+            kept = {name: value for name, value in body.items() if name not in ("at", "platform", "message")}
+            if body.get("by"):
+                kept["by_name"] = self._names.get(body["by"], body["by"])
+            line["marks"].append(kept)
+        if body["effect"] in SENDING_SHOWN:
+            self._by_effect[number] = (key, body["effect"])
+            line["sending"][body["effect"]] = status or "waiting"
+            while len(self._by_effect) > KEPT_LINES:
+                self._by_effect.popitem(last=False)
+        self._changed[key] = None
+
+    def _platform_of(self, message: str | None) -> str | None:
+        return next((line["platform"] for line in reversed(self._lines.values()) if line["id"] == message), None)
+
+    def sending(self, number: int, status: str) -> None:
+        """How the sending of an effect stands now."""
+        if number in self._by_effect:
+            key, what = self._by_effect[number]
+            if key in self._lines:
+                self._lines[key]["sending"][what] = status
+                self._changed[key] = None
+
+    def lamp(self, platform: str, lamp: str, note: str) -> None:
+        self._lamps[platform] = {"lamp": lamp, "note": note}
+
+    def present(self, names: Iterable[str]) -> None:
+        self._present = sorted(set(names))
+
+    def settings_changed(self) -> None:
+        self._revision += 1
+
+    def snapshot(self) -> dict[str, Any]:
+        """Everything; later changes build on it."""
+        return {"lines": list(self._lines.values()), "parts": dict(self._parts)}
+
+    def take(self, now: int) -> list[Change]:
+        """What changed since the last call."""
+        changes: list[Change] = [{"line": self._lines[key]} for key in self._changed]
+        self._changed.clear()
+        for name, value in self._bench(now).items():
+            if self._parts.get(name) != value:
+                self._parts[name] = value
+                changes.append({"part": name, "value": value})
+        return changes
+
+    def _bench(self, now: int) -> dict[str, Any]:
+        parts = self._engine.parts
+        stream = parts.streams.now
+        self._times = [at for at in self._times if now - at < MINUTE]
+        return {
+            "stream": {
+                "live": parts.streams.live,
+                "phase": stream.phase,
+                "began": stream.began,
+                "number": stream.number,
+                "platforms": [self._platform(name) for name in parts.platform_names()],
+            },
+            "counters": [self._counter(counter) for counter in parts.counters.all.values()],
+            "cooldowns": self._cooldowns(now),
+            "notices": [self._notice(rota) for rota in self._engine.rotas.rotas],
+            "channel": {
+                "name": parts.kit.channel.name,
+                "prefix": parts.kit.channel.prefix,
+                "mood": parts.kit.channel.mood,
+            },
+            "present": self._present,
+            "settings": self._revision,
+            "pace": len(self._times),
+        }
+
+    def _platform(self, name: str) -> dict[str, Any]:
+        parts = self._engine.parts
+        record = parts.state.platforms.get(name)
+        return {
+            "name": name,
+            "live": name in parts.streams.now.live,
+            "title": (record.title if record else None) or "",
+            "category": (record.category if record else None) or "",
+            "limit": parts.abilities(name).title,
+            **self._lamps.get(name, {"lamp": "connecting", "note": ""}),
+        }
+
+    def _counter(self, counter: Any) -> dict[str, Any]:
+        counters = self._engine.parts.counters
+        record = self._engine.state.counters.get(counter.name.casefold())
+        last = counters.last_by(counter)
+        return {
+            "name": counter.name,
+            "label": counter.shown,
+            "value": counters.value(counter),
+            "lowest": counter.lowest,
+            "by": record.by_name if record else None,
+            "at": last.at if last else None,
+            "undo": last is not None,
+        }
+
+    def _cooldowns(self, now: int) -> list[dict[str, Any]]:
+        parts = self._engine.parts
+        running = parts.cooldowns.running(parts.cooldown_of, now, parts.streams.now.number)
+        return [
+            {
+                "command": parts.slots[r.command].shown,
+                "key": r.command,
+                "who": r.who,
+                "identity": r.identity,
+                "began": r.began,
+                "until": r.until,
+            }
+            for r in running[:30]
+            if r.command in parts.slots and r.until != r.began
+        ]
+
+    def _notice(self, rota: Any) -> dict[str, Any]:
+        record = self._engine.rotas.record(rota)
+        return {
+            "name": rota.name,
+            "on": rota.on,
+            "due": record.due,
+            "lines": self._engine.rotas.lines_missing(rota),
+            "ready": record.ready is not None,
+            "posted": record.last,
+        }
+
+    def stopped(self) -> dict[str, int]:
+        """How many of the lines shown each filter stopped."""
+        counts: dict[str, int] = {}
+        for line in self._lines.values():
+            for mark in line["marks"]:
+                if mark["effect"] == "verdict" and mark["filter"]:
+                    counts[mark["filter"]] = counts.get(mark["filter"], 0) + 1
+        return counts

@@ -1,0 +1,113 @@
+"""Who is asking: passwords, sessions, throttling, and what each level may do."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+import time
+from collections import deque
+from collections.abc import Callable
+from typing import Any, Protocol
+
+from argon2 import PasswordHasher
+from argon2.exceptions import InvalidHashError, VerificationError
+from fastapi import Request
+from starlette.requests import HTTPConnection
+
+from gentlegate.core.team import Account
+from gentlegate.runtime.ports import StoreThread
+from gentlegate.web.problems import Refused
+
+COOKIE = "gentlegate_session"
+SESSION_SECONDS = 30 * 86400
+TRIES, TRIES_WITHIN = 5, 60.0
+
+
+class AccountStore(Protocol):
+    def add(self, login: str, name: str, level: str, password: str, person: str | None = None) -> Account: ...
+    def password_of(self, login: str) -> tuple[Account, str] | None: ...
+    def all(self) -> list[Account]: ...
+    def begin_session(self, token: str, account: Account, now: int, ends: int, from_where: str) -> None: ...
+    def of_session(self, token: str, now: int) -> Account | None: ...
+    def end_session(self, token: str) -> None: ...
+    def take_welcome_key(self, key: str) -> bool: ...
+
+
+def hashed(token: str) -> str:
+    """What is stored of a token or key."""
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+class Access:
+    """Log-in and sessions. Five wrong passwords within a minute, and the log-in waits."""
+
+    def __init__(self, accounts: AccountStore, store: StoreThread, hasher: PasswordHasher | None = None) -> None:
+        self.accounts = accounts
+        self._store = store
+        self._hasher = hasher or PasswordHasher()
+        self._wrong: dict[str, deque[float]] = {}
+        self._nobody = self._hasher.hash(secrets.token_hex(8))
+
+    async def log_in(self, login: str, password: str, from_where: str) -> tuple[Account, str]:
+        """The account and the cookie's token. Refused where the password is wrong, or too often was."""
+        self._throttle(login.casefold(), from_where)
+        found = await self._store.run(self.accounts.password_of, login)
+        right = await self._store.run(self._matches, found[1] if found else self._nobody, password)
+        if found is None or not right:
+            for key in (login.casefold(), from_where):
+                self._wrong.setdefault(key, deque(maxlen=20)).append(time.monotonic())
+            raise Refused(401, "log-in-wrong", "This log-in and password do not go together.", "password")
+        return found[0], await self._begin(found[0], from_where)
+
+    async def welcome(self, key: str, login: str, name: str, password: str, from_where: str) -> tuple[Account, str]:
+        """The first account, made with the key that the first start printed."""
+        if not await self._store.run(self.accounts.take_welcome_key, hashed(key)):
+            raise Refused(403, "key-used", "This link was used already, or a newer one was printed.", "key")
+        secret = await self._store.run(self._hasher.hash, password)
+        account = await self._store.run(self.accounts.add, login, name, "broadcaster", secret)
+        return account, await self._begin(account, from_where)
+
+    async def _begin(self, account: Account, from_where: str) -> str:
+        token = secrets.token_urlsafe(32)
+        now = int(time.time() * 1_000_000)
+        ends = now + SESSION_SECONDS * 1_000_000
+        await self._store.run(self.accounts.begin_session, hashed(token), account, now, ends, from_where)
+        return token
+
+    def _matches(self, secret: str, password: str) -> bool:
+        try:
+            return self._hasher.verify(secret, password)
+        except (VerificationError, InvalidHashError):
+            return False
+
+    def _throttle(self, *keys: str) -> None:
+        for key, most in zip(keys, (TRIES, TRIES * 4), strict=True):
+            times = self._wrong.get(key, deque())
+            while times and times[0] < time.monotonic() - TRIES_WITHIN:
+                times.popleft()
+            if len(times) >= most:
+                raise Refused(429, "too-many-tries", "Too many wrong passwords. Try again in a minute.", "password")
+
+    async def who(self, connection: HTTPConnection) -> Account | None:
+        token = connection.cookies.get(COOKIE)
+        if not token:
+            return None
+        return await self._store.run(self.accounts.of_session, hashed(token), int(time.time() * 1_000_000))
+
+    async def log_out(self, request: Request) -> None:
+        if token := request.cookies.get(COOKIE):
+            await self._store.run(self.accounts.end_session, hashed(token))
+
+
+def needs(act: str) -> Callable[[Request], Any]:
+    """A dependency: the account that asks, if it may do this."""
+
+    async def check(request: Request) -> Account:
+        account = await request.app.state.access.who(request)
+        if account is None:
+            raise Refused(401, "not-logged-in", "Log in first; what you typed is kept.")
+        if not account.may(act):
+            raise Refused(403, "not-allowed", f"A {account.level} may not do this; ask a lead.")
+        return account  # type: ignore[no-any-return]
+
+    return check

@@ -1,0 +1,84 @@
+"""The web application: routes, headers, and the screens' files."""
+
+from __future__ import annotations
+
+from collections.abc import Awaitable, Callable
+from contextlib import AbstractAsyncContextManager
+from pathlib import Path
+from typing import Any
+
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse
+from fastapi.routing import APIRoute
+from fastapi.staticfiles import StaticFiles
+
+from gentlegate import __version__
+from gentlegate.web import commands, desk, rules, session
+from gentlegate.web.problems import Refused, answer, install
+from gentlegate.web.schemas import Health
+
+HEADERS = {
+    "Content-Security-Policy": (
+        "default-src 'self'; img-src 'self' data:; style-src 'self'; font-src 'self'; connect-src 'self' ws: wss:;"
+        " frame-ancestors 'none'; base-uri 'none'; form-action 'self'"
+    ),
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+}
+Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
+
+
+def build(lifespan: Lifespan | None = None, screens: Path | None = None) -> FastAPI:
+    """The application. `lifespan` puts `gate`, `hub`, `access` and `names` into its state; `screens` is a folder."""
+    app = FastAPI(
+        title="Gentle Gate",
+        version=__version__,
+        description="One gate for a channel's chat, shared by its moderators.",
+        lifespan=lifespan,
+        generate_unique_id_function=_operation_name,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+    )
+    install(app)
+    app.middleware("http")(_guard)
+    for module in (session, desk, commands, rules):
+        app.include_router(module.routes)
+    app.include_router(desk.socket_routes)
+
+    @app.get("/api/health", tags=["service"], summary="Whether it runs")
+    async def health(request: Request) -> Health:
+        gate = request.app.state.gate
+        return Health(version=__version__, live=gate.engine.parts.streams.live, screens=gate.hub.facts()["screens"])
+
+    if screens is not None and (screens / "index.html").exists():
+        _serve_screens(app, screens)
+    return app
+
+
+def _operation_name(route: APIRoute) -> str:
+    return f"{route.tags[0] if route.tags else 'service'}_{route.name}"
+
+
+async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
+    """Changes are taken from our own pages only; every answer carries the headers."""
+    origin = request.headers.get("origin")
+    foreign = origin is not None and origin.split("://", 1)[-1] != request.headers.get("host")
+    if foreign and request.method not in ("GET", "HEAD"):
+        response: Response = answer(Refused(403, "foreign-origin", "This came from another site's page.").problem)
+    else:
+        response = await go_on(request)
+    for name, value in HEADERS.items():
+        response.headers.setdefault(name, value)
+    return response
+
+
+def _serve_screens(app: FastAPI, screens: Path) -> None:
+    app.mount("/assets", StaticFiles(directory=screens / "assets"), name="assets")
+    index = screens / "index.html"
+
+    @app.get("/{path:path}", include_in_schema=False)
+    async def page(path: str) -> Any:
+        if path.startswith("api/"):
+            raise Refused(404, "not-found", "There is nothing at this address.")
+        return FileResponse(index, headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,62 @@
+"""Logging in and out, and the first account."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Request, Response
+
+from gentlegate.core.team import NEEDED, Account
+from gentlegate.web.access import COOKIE, SESSION_SECONDS, Access, needs
+from gentlegate.web.problems import ANSWERS
+from gentlegate.web.schemas import LogIn, Me, Welcome
+
+routes = APIRouter(prefix="/api", tags=["session"], responses=ANSWERS)
+
+
+def _me(account: Account) -> Me:
+    return Me(
+        login=account.login,
+        name=account.name,
+        level=account.level,  # type: ignore[arg-type]
+        may=[act for act in NEEDED if account.may(act)],
+    )
+
+
+def _keep(response: Response, request: Request, token: str) -> None:
+    response.set_cookie(
+        COOKIE, token, max_age=SESSION_SECONDS, httponly=True, samesite="strict", secure=request.url.scheme == "https"
+    )
+
+
+def _where(request: Request) -> str:
+    return request.client.host if request.client else "?"
+
+
+@routes.post("/session", summary="Log in")
+async def log_in(body: LogIn, request: Request, response: Response) -> Me:
+    access: Access = request.app.state.access
+    account, token = await access.log_in(body.login, body.password, _where(request))
+    _keep(response, request, token)
+    return _me(account)
+
+
+@routes.get("/session", summary="Who is logged in")
+async def who(account: Annotated[Account, Depends(needs("look"))]) -> Me:
+    return _me(account)
+
+
+@routes.delete("/session", summary="Log out", status_code=204)
+async def log_out(request: Request, response: Response) -> None:
+    access: Access = request.app.state.access
+    await access.log_out(request)
+    response.delete_cookie(COOKIE)
+
+
+@routes.post("/welcome", summary="Make the broadcaster's account with the one-time key")
+async def welcome(body: Welcome, request: Request, response: Response) -> Me:
+    access: Access = request.app.state.access
+    account, token = await access.welcome(body.key, body.login, body.name, body.password, _where(request))
+    request.app.state.names[account.key] = account.name
+    _keep(response, request, token)
+    return _me(account)

@@ -1,0 +1,5 @@
+"""Starts the Playhouse: `python -m playhouse`."""
+
+from playhouse.serve import main
+
+main()
