@@ -60,7 +60,13 @@ def replay(
         raise _stop(f"{log}: {error.strerror}") from None
     try:
         bad = run(
-            source, _document(kit), sys.stdout.buffer, sys.stderr, seed=seed, until=end, wanted=Wanted(names, every)
+            source,
+            _document(kit),
+            sys.stdout.buffer,
+            sys.stderr,
+            seed=seed,
+            until=end,
+            wanted=Wanted(names, every),
         )
     except KitError as error:
         raise _stop(str(error)) from None
@@ -90,7 +96,9 @@ def _port_free(host: str, port: int, name: str) -> None:
         try:
             probe.bind((host, port))
         except OSError:
-            raise _stop(f"Port {port} is taken by another program. Set {name} to a free one and start again.") from None
+            raise _stop(
+                f"Port {port} is taken by another program. Set {name} to a free one and start again."
+            ) from None
 
 
 @app.command()

@@ -65,7 +65,11 @@ class Service:
             connector.name: Outbox(connector, self.journal, self.store, self.clock, install, self.gate.sending)
             for connector in self.connectors
         }
-        self.gate.carry_out = lambda waiting: self.outboxes[waiting.body["platform"]].put(waiting) if waiting.body["platform"] in self.outboxes else None
+        self.gate.carry_out = lambda waiting: (
+            self.outboxes[waiting.body["platform"]].put(waiting)
+            if waiting.body["platform"] in self.outboxes
+            else None
+        )
 
     def _show_what_was(self) -> None:
         messages = self.journal.recent_messages(LINES_SHOWN)
@@ -128,10 +132,17 @@ def welcome_link(environment: Environment) -> str | None:
 
 def serve(environment: Environment) -> None:
     """Run until stopped."""
-    structlog.configure(processors=[structlog.processors.TimeStamper(fmt="iso"), structlog.processors.KeyValueRenderer()])
+    structlog.configure(
+        processors=[structlog.processors.TimeStamper(fmt="iso"), structlog.processors.KeyValueRenderer()]
+    )
     service = Service(environment)
     app = build(lifespan=service.running, screens=SCREENS)
     config = uvicorn.Config(
-        app, environment.host, environment.port, log_level="warning", timeout_graceful_shutdown=2, ws_ping_interval=20
+        app,
+        environment.host,
+        environment.port,
+        log_level="warning",
+        timeout_graceful_shutdown=2,
+        ws_ping_interval=20,
     )
     uvicorn.Server(config).run()

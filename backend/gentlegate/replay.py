@@ -30,7 +30,7 @@ def replay(
     *,
     seed: int = 0,
     until: int | None = None,
-    wanted: Wanted = Wanted(),  # noqa: B008
+    wanted: Wanted = Wanted(),
 ) -> int:
     """Run the log and write the effects; returns how many lines were bad. KitError before anything runs."""
     engine = Engine(document, seed=seed, every_verdict=wanted.every)
@@ -47,7 +47,9 @@ def replay(
         try:
             event = read_line(line)
             if event.at < engine.now:
-                raise GateError(f"at: time runs backwards, from {format_moment(engine.now)} to {format_moment(event.at)}")
+                raise GateError(
+                    f"at: time runs backwards, from {format_moment(engine.now)} to {format_moment(event.at)}"
+                )
             write(engine.advance(event.at))
             write(engine.handle(event))
         except GateError as error:

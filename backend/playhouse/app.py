@@ -109,9 +109,17 @@ def build(tokens: dict[str, str]) -> FastAPI:
     @app.get("/lines/{platform}")
     async def lines(platform: str, after: int = 0) -> list[dict[str, Any]]:
         return [
-            {"n": l.n, "id": l.id, "at": l.at, "name": l.name, "badges": l.badges, "text": l.text, "removed": l.removed}
-            for l in named(platform).lines
-            if l.n > after
+            {
+                "n": line.n,
+                "id": line.id,
+                "at": line.at,
+                "name": line.name,
+                "badges": line.badges,
+                "text": line.text,
+                "removed": line.removed,
+            }
+            for line in named(platform).lines
+            if line.n > after
         ]
 
     return app
@@ -125,9 +133,13 @@ def _shown(platform: Platform) -> dict[str, Any]:
         "category": platform.category,
         "rights": platform.rights,
         "broken": platform.broken,
-        "shut_out": {login: None if until == float("inf") else round(until - now) for login, until in platform.shut_out.items() if until > now},
+        "shut_out": {
+            login: None if until == float("inf") else round(until - now)
+            for login, until in platform.shut_out.items()
+            if until > now
+        },
         "lines": [
-            {"id": l.id, "name": l.name, "badges": l.badges, "text": l.text, "removed": l.removed}
-            for l in list(platform.lines)[-40:]
+            {"id": line.id, "name": line.name, "badges": line.badges, "text": line.text, "removed": line.removed}
+            for line in list(platform.lines)[-40:]
         ],
     }

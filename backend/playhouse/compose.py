@@ -19,7 +19,11 @@ REGULARS: dict[str, tuple[str, list[str]]] = {
     "celadon_kid": ("brook", []), "grogwell": ("lantern", []), "bisque_it": ("brook", ["subscriber"]),
     "coil_and_toil": ("brook", []), "kaolin_kay": ("lantern", []), "stoneware_stan": ("brook", []),
 }  # fmt: skip
-MODERATORS = {"odalys": ("brook", ["moderator"]), "bram": ("brook", ["moderator"]), "wren": ("lantern", ["moderator"])}
+MODERATORS = {
+    "odalys": ("brook", ["moderator"]),
+    "bram": ("brook", ["moderator"]),
+    "wren": ("lantern", ["moderator"]),
+}
 BROADCASTER = ("marlo_finch", "brook", ["broadcaster"])
 TALK = """
 that rim is so even, how many pulls was it?
@@ -98,9 +102,21 @@ the classes get the practice ones
 I signed up for the beginners evening
 you will love it, bring an old towel
 """.strip().splitlines()
-SHOUTS = ["LOOK AT IT GO OH NO OH NO IT IS LEANING AGAIN SOMEBODY HOLD IT", "WHO LET THE CAT INTO THE GLAZE ROOM AGAIN I AM CRYING LAUGHING"]
-LINKS = ["my glaze notes are on ferrous.example/notes", "I wrote it up here https://quillwort.example/kiln-frogs", "look at this rib set wavytools.test"]
-PITCHES = ["best viewers cheap at viewers-now dot test dm me", "grow your channel today https://viewers-now.test/go", "free followers hxxp://follow-farm.test", "cheap viewers at viewers-now(.)test now"]
+SHOUTS = [
+    "LOOK AT IT GO OH NO OH NO IT IS LEANING AGAIN SOMEBODY HOLD IT",
+    "WHO LET THE CAT INTO THE GLAZE ROOM AGAIN I AM CRYING LAUGHING",
+]
+LINKS = [
+    "my glaze notes are on ferrous.example/notes",
+    "I wrote it up here https://quillwort.example/kiln-frogs",
+    "look at this rib set wavytools.test",
+]
+PITCHES = [
+    "best viewers cheap at viewers-now dot test dm me",
+    "grow your channel today https://viewers-now.test/go",
+    "free followers hxxp://follow-farm.test",
+    "cheap viewers at viewers-now(.)test now",
+]
 DAYS = ["Sunday", "Saturday", "Friday"]
 
 
@@ -121,7 +137,9 @@ class Evening:
 
     def say(self, at: float, login: str, text: str, where: tuple[str, list[str]] | None = None) -> None:
         platform, badges = where or REGULARS.get(login) or MODERATORS[login]
-        self.lines.append((at, {"kind": "message", "platform": platform, "person": _person(login, badges), "text": text}))
+        self.lines.append(
+            (at, {"kind": "message", "platform": platform, "person": _person(login, badges), "text": text})
+        )
 
     def small_talk(self, until: float, gap: float) -> None:
         at, last = 2.0, ""
@@ -135,7 +153,9 @@ class Evening:
     def write(self) -> Iterator[str]:
         numbers: dict[str, int] = {}
         for at, line in sorted(self.lines, key=lambda pair: pair[0]):
-            when = (BEGIN + timedelta(seconds=round(at, 3))).isoformat(timespec="milliseconds").replace("+00:00", "Z")
+            when = (
+                (BEGIN + timedelta(seconds=round(at, 3))).isoformat(timespec="milliseconds").replace("+00:00", "Z")
+            )
             if line["kind"] == "message":
                 number = numbers[line["platform"]] = numbers.get(line["platform"], 0) + 1
                 line = {"kind": "message", "id": f"{line['platform'][0]}{number}", **line}
@@ -159,7 +179,11 @@ def calm() -> Evening:
         evening.say(start + jitter, evening.chance.choice(list(REGULARS)), "!kiln")
         evening.say(start + jitter + 2, evening.chance.choice(list(REGULARS)), "!kiln")
     for start in range(240, 7100, 400):
-        evening.say(start, evening.chance.choice(list(MODERATORS)), evening.chance.choice(["!lost", "!count mugs +1", "!count boils +1"]))
+        evening.say(
+            start,
+            evening.chance.choice(list(MODERATORS)),
+            evening.chance.choice(["!lost", "!count mugs +1", "!count boils +1"]),
+        )
         evening.say(start + 90, evening.chance.choice(list(REGULARS)), evening.chance.choice([*SHOUTS, *LINKS]))
     for start in range(600, 7000, 1500):
         evening.say(start, f"guest_{start}", evening.chance.choice(PITCHES), ("brook", []))

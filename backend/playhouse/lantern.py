@@ -60,7 +60,10 @@ def router(lantern: Platform) -> APIRouter:
         if cursor is None:
             return {"cursor": lantern.n, "entries": []}
         entries = [line for line in lantern.lines if line.n > cursor][:PAGE]
-        return {"cursor": entries[-1].n if entries else cursor, "entries": [wire_line(line) for line in entries]}
+        return {
+            "cursor": entries[-1].n if entries else cursor,
+            "entries": [wire_line(line) for line in entries],
+        }
 
     @routes.post("/post")
     async def post(act: Act) -> dict[str, Any]:

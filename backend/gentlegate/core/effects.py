@@ -8,9 +8,7 @@ from typing import Any, ClassVar, Literal
 Outcome = Literal["allow", "nudge", "remove", "timeout", "ban"]
 Step = Literal["nudge", "remove", "timeout", "ban"]
 ExemptBy = Literal["level", "person", "pass", "allowed"]
-Why = Literal[
-    "level", "person", "cooldown", "offline", "live", "disabled", "arguments", "unsupported", "duplicate"
-]
+Why = Literal["level", "person", "cooldown", "offline", "live", "disabled", "arguments", "unsupported", "duplicate"]
 CauseKind = Literal["command", "cue", "arrival", "notice", "happening", "filter", "desk"]
 
 

@@ -104,7 +104,12 @@ class Engine:
         level = parts.level(person)
         heard = parts.ear.hear(message.text, message.reply_to is not None)
         judgement = parts.judge.judge(
-            message, now, identity=identity, level=level, live=parts.streams.live, body=heard.body if heard else 0
+            message,
+            now,
+            identity=identity,
+            level=level,
+            live=parts.streams.live,
+            body=heard.body if heard else 0,
         )
         effects: list[Effect] = []
         if judgement.matched or self._every_verdict:
@@ -143,4 +148,6 @@ class Engine:
         path, value = str(act.values.get("path", "")), act.values.get("value")
         before = edit.read(self.document, path)
         self.apply(edit.write(self.document, path, value))
-        return [SettingChanged(at=now, path=path, before=before, after=value, by=act.by, cause=Cause("desk", "setting"))]
+        return [
+            SettingChanged(at=now, path=path, before=before, after=value, by=act.by, cause=Cause("desk", "setting"))
+        ]

@@ -4,7 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from gentlegate.core.events import BROADCASTER, EVERYONE, FOLLOWER, LEAD, LEVELS, MODERATOR, REGULAR, SUBSCRIBER, VIP, Person
+from gentlegate.core.events import (
+    BROADCASTER,
+    EVERYONE,
+    FOLLOWER,
+    LEAD,
+    LEVELS,
+    MODERATOR,
+    REGULAR,
+    SUBSCRIBER,
+    VIP,
+    Person,
+)
 from gentlegate.core.kit.model import Kit
 
 LEVEL_OF = {name: level for level, name in enumerate(LEVELS)}

@@ -50,7 +50,9 @@ class Parts:
         self.kit = kit
         self.state = state
         self.seed = seed
-        self._abilities = {name: abilities_of(platform) for name, platform in kit.platforms.items()} | dict(declared)
+        self._abilities = {name: abilities_of(platform) for name, platform in kit.platforms.items()} | dict(
+            declared
+        )
         self.directory = Directory(kit)
         self.streams = Streams(state, kit.channel.stream_gap)
         self.judge = Judge(kit, self.directory, state)

@@ -21,8 +21,8 @@ TEAM = (
     ("bram", "Bram", "moderator", "brook:u-bram"),
     ("wren", "Wren", "moderator", "lantern:u-wren"),
 )
-PASSWORD = "tea-before-kiln"  # noqa: S105
-TOKEN = "let-the-gatekeeper-in"  # noqa: S105
+PASSWORD = "tea-before-kiln"
+TOKEN = "let-the-gatekeeper-in"
 
 
 def kit() -> dict[str, Any]:

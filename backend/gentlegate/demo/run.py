@@ -62,14 +62,20 @@ def _variables(environment: Environment) -> dict[str, str]:
 
 def _start_gate(environment: Environment) -> subprocess.Popen[bytes]:
     command = [sys.executable, "-c", "from gentlegate.cli import main; main()", "serve"]
-    return subprocess.Popen(
-        command, env=_variables(environment), stdout=subprocess.DEVNULL, start_new_session=True
-    )
+    return subprocess.Popen(command, env=_variables(environment), stdout=subprocess.DEVNULL, start_new_session=True)
 
 
 def _start_playhouse(environment: Environment) -> subprocess.Popen[bytes]:
-    command = [sys.executable, "-m", "playhouse", "--host", environment.host, "--port", str(environment.playhouse_port)]
-    command += ["--evening", os.environ.get("GENTLEGATE_EVENING", "calm"), "--quick-start", "420"]
+    command = [
+        sys.executable,
+        "-m",
+        "playhouse",
+        "--host",
+        environment.host,
+        "--port",
+        str(environment.playhouse_port),
+    ]
+    command += ["--evening", os.environ.get("GENTLEGATE_EVENING", "calm"), "--quick-start", "75"]
     return subprocess.Popen(command, env=_variables(environment), start_new_session=True)
 
 
@@ -84,7 +90,9 @@ def _wait_for(address: str) -> None:
     raise GateError(f"{address} did not answer within {READY_WITHIN:.0f} s")
 
 
-def _watch(environment: Environment, processes: list[subprocess.Popen[bytes]], say: Callable[[str], object]) -> None:
+def _watch(
+    environment: Environment, processes: list[subprocess.Popen[bytes]], say: Callable[[str], object]
+) -> None:
     restarts = 0
     while True:
         time.sleep(0.2)

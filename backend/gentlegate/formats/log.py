@@ -159,7 +159,12 @@ def _event(line: Any) -> Event:
 
 
 def _person_object(person: Person) -> dict[str, Any]:
-    found: dict[str, Any] = {"id": person.id, "login": person.login, "name": person.name, "badges": sorted(person.badges)}
+    found: dict[str, Any] = {
+        "id": person.id,
+        "login": person.login,
+        "name": person.name,
+        "badges": sorted(person.badges),
+    }
     for field in ("follows_since", "account_since"):
         if (moment := getattr(person, field)) is not None:
             found[field] = format_moment(moment)

@@ -22,19 +22,25 @@ def schema(what: str) -> dict[str, Any]:
         found = Kit.model_json_schema()
     else:
         found = _effect_schema()
-    return {"$schema": DIALECT, "title": f"Gentle Gate {what}", **{k: v for k, v in found.items() if k != "title"}}
+    return {
+        "$schema": DIALECT,
+        "title": f"Gentle Gate {what}",
+        **{k: v for k, v in found.items() if k != "title"},
+    }
 
 
 def _effect_schema() -> dict[str, Any]:
-    shapes, definitions = [], {}
+    shapes: list[dict[str, Any]] = []
+    definitions: dict[str, Any] = {}
     for kind in effects.EFFECTS:
         shape = TypeAdapter(kind).json_schema(ref_template="#/$defs/{model}")
         definitions |= shape.pop("$defs", {})
         shape["properties"]["at"] = {"type": "string", "format": "date-time"}
         shape["properties"]["effect"] = {"const": kind.effect}
-        shape["required"] = ["at", "effect", *(f.name for f in fields(kind) if f.name in shape.get("required", []) and f.name != "at")]
+        shape["required"] = [
+            "at",
+            "effect",
+            *(f.name for f in fields(kind) if f.name in shape.get("required", []) and f.name != "at"),
+        ]
         shapes.append(shape)
     return {"$defs": definitions, "oneOf": shapes}
-
-
-

@@ -31,7 +31,9 @@ log = structlog.get_logger()
 
 
 class Gate:
-    def __init__(self, engine: Engine, journal: Journal, store: StoreThread, clock: Clock, screen: Screen, hub: Hub) -> None:
+    def __init__(
+        self, engine: Engine, journal: Journal, store: StoreThread, clock: Clock, screen: Screen, hub: Hub
+    ) -> None:
         self.engine = engine
         self.screen = screen
         self.hub = hub
@@ -183,7 +185,9 @@ class Gate:
                 about = f"{effect.platform} {effect.message}"
                 lines.append(LedgerEntry(effect.at, who, place, "undo", about))
             elif isinstance(effect, SettingChanged):
-                lines.append(LedgerEntry(effect.at, who, place, "setting", effect.path, effect.before, effect.after))
+                lines.append(
+                    LedgerEntry(effect.at, who, place, "setting", effect.path, effect.before, effect.after)
+                )
             elif isinstance(effect, Warned):
                 lines.append(LedgerEntry(effect.at, "gate", "gate", "warning", effect.about, None, effect.problem))
         return lines

@@ -29,6 +29,7 @@ class Screen:
         self._engine = engine
         self._names = names
         self._lines: OrderedDict[str, dict[str, Any]] = OrderedDict()
+        self._messages: dict[str, tuple[Message, int]] = {}
         self._by_effect: OrderedDict[int, tuple[str, str]] = OrderedDict()
         self._changed: OrderedDict[str, None] = OrderedDict()
         self._parts: dict[str, Any] = {}
@@ -42,6 +43,8 @@ class Screen:
         parts = self._engine.parts
         person = message.person
         key = f"{message.platform} {message.id}"
+        level = parts.level(person)
+        self._messages[key] = (message, level)
         self._times.append(now)
         self._lines[key] = {
             "key": key,
@@ -53,7 +56,7 @@ class Screen:
                 "identity": parts.directory.identity(person),
                 "login": person.login,
                 "name": person.name,
-                "level": LEVELS[parts.level(person)],
+                "level": LEVELS[level],
             },
             "gatekeeper": parts.directory.holds(parts.directory.gatekeeper, person),
             "action": message.action,
@@ -65,6 +68,7 @@ class Screen:
         while len(self._lines) > KEPT_LINES:
             old, _ = self._lines.popitem(last=False)
             self._changed.pop(old, None)
+            self._messages.pop(old, None)
 
     def effect(self, number: int, body: dict[str, Any], status: str | None = None) -> None:
         """Something came of a message; `body` is the effect as it is stored."""
@@ -78,6 +82,8 @@ class Screen:
             kept = {name: value for name, value in body.items() if name not in ("at", "platform", "message")}
             if body.get("by"):
                 kept["by_name"] = self._names.get(body["by"], body["by"])
+            if body["effect"] == "counter" and (counter := self._engine.parts.counters.find(body["name"])):
+                kept["label"] = counter.shown
             line["marks"].append(kept)
         if body["effect"] in SENDING_SHOWN:
             self._by_effect[number] = (key, body["effect"])
@@ -206,3 +212,7 @@ class Screen:
                 if mark["effect"] == "verdict" and mark["filter"]:
                     counts[mark["filter"]] = counts.get(mark["filter"], 0) + 1
         return counts
+
+    def messages(self) -> list[tuple[Message, int]]:
+        """The messages shown that people wrote, each with the writer's level."""
+        return [self._messages[key] for key, line in self._lines.items() if not line["gatekeeper"]]

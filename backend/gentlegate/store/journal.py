@@ -16,6 +16,7 @@ from gentlegate.formats.effects import effect_object
 from gentlegate.formats.log import event_object, read_object
 from gentlegate.store.database import Database
 
+
 def _text(value: Any) -> str:
     return orjson.dumps(value).decode()
 
@@ -24,7 +25,9 @@ class Journal:
     def __init__(self, database: Database) -> None:
         self._db = database
 
-    def write(self, entries: list[Entry], state: list[StateChange], document: tuple[int, str, dict[str, Any]] | None) -> None:
+    def write(
+        self, entries: list[Entry], state: list[StateChange], document: tuple[int, str, dict[str, Any]] | None
+    ) -> None:
         """One transaction for all of it; `document` is `(moment, who, settings)` where the settings changed."""
         with self._db.transaction() as db:
             for entry in entries:
@@ -124,11 +127,15 @@ class Journal:
 
     def fact(self, name: str, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
         """Something about this installation, made once and kept."""
-        row = self._db.connection.execute("SELECT body FROM state WHERE name = 'fact' AND key = ?", (name,)).fetchone()
+        row = self._db.connection.execute(
+            "SELECT body FROM state WHERE name = 'fact' AND key = ?", (name,)
+        ).fetchone()
         if row:
             return dict(orjson.loads(row["body"]))
         made = make()
-        self._db.connection.execute("INSERT INTO state (name, key, body) VALUES ('fact', ?, ?)", (name, _text(made)))
+        self._db.connection.execute(
+            "INSERT INTO state (name, key, body) VALUES ('fact', ?, ?)", (name, _text(made))
+        )
         return made
 
     def place(self, platform: str) -> int | None:

@@ -73,7 +73,12 @@ def _unchanged(gate: Gate, name: str, read: str | None) -> None:
     """Refused where somebody else has saved, made or removed the command since it was read."""
     current = edit.read(gate.engine.document, f"commands.{name}")
     if current is None and read is not None:
-        raise Refused(409, "gone-meanwhile", f'"{name}" was removed meanwhile. Save it as a new command to keep it.', "name")
+        raise Refused(
+            409,
+            "gone-meanwhile",
+            f'"{name}" was removed meanwhile. Save it as a new command to keep it.',
+            "name",
+        )
     if current is not None and read is None:
         raise Refused(409, "name-in-use", f'"{name}" is a command already; choose another name.', "name")
     if current is not None and read != revision(current):

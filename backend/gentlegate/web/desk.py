@@ -53,7 +53,9 @@ async def say(body: SaySomething, request: Request, account: Annotated[Account, 
 
 
 @routes.post("/clear", summary="Clear a running cooldown")
-async def clear(body: ClearCooldown, request: Request, account: Annotated[Account, Depends(needs("clear"))]) -> Done:
+async def clear(
+    body: ClearCooldown, request: Request, account: Annotated[Account, Depends(needs("clear"))]
+) -> Done:
     return await _act(request, account, "clear", command=body.command, identity=body.identity)
 
 

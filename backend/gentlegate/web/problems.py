@@ -33,7 +33,12 @@ class Refused(Exception):
     def __init__(self, status: int, kind: str, detail: str, where: str | None = None, theirs: Any = None) -> None:
         super().__init__(detail)
         self.problem = Problem(
-            type=f"gentlegate:{kind}", title=kind.replace("-", " "), status=status, detail=detail, where=where, theirs=theirs
+            type=f"gentlegate:{kind}",
+            title=kind.replace("-", " "),
+            status=status,
+            detail=detail,
+            where=where,
+            theirs=theirs,
         )
 
 
@@ -80,12 +85,21 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return answer(_problem("not-found" if error.status_code == 404 else "refused", error.status_code, str(error.detail), None))
+        return answer(
+            _problem(
+                "not-found" if error.status_code == 404 else "refused",
+                error.status_code,
+                str(error.detail),
+                None,
+            )
+        )
 
     @app.exception_handler(Exception)
     async def _unknown(request: Request, error: Exception) -> JSONResponse:
         log.exception("web.error", path=request.url.path)
-        return answer(_problem("fault", 500, "Something went wrong here; nothing was changed. It is in the log.", None))
+        return answer(
+            _problem("fault", 500, "Something went wrong here; nothing was changed. It is in the log.", None)
+        )
 
 
 ANSWERS: dict[int | str, dict[str, Any]] = {

@@ -6,18 +6,33 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
+from gentlegate.core.effects import Verdict
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import LEVELS, Message, Person, StreamChange
 from gentlegate.core.filters import KEYS
+from gentlegate.core.identity import Directory
+from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.filters import MOODS, with_mood
+from gentlegate.core.kit.load import load_kit
+from gentlegate.core.state import State
 from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
 from gentlegate.web.problems import ANSWERS
-from gentlegate.web.schemas import FilterView, Rules, SaveFilter, SetMood, Tried, TryLine
+from gentlegate.web.schemas import (
+    AskConsequence,
+    CaughtLine,
+    Consequence,
+    FilterView,
+    Rules,
+    SaveFilter,
+    SetMood,
+    Tried,
+    TryLine,
+)
 
 routes = APIRouter(prefix="/api/rules", tags=["rules"], responses=ANSWERS)
 Looking = Annotated[Account, Depends(needs("look"))]
@@ -74,26 +89,56 @@ async def save(key: str, body: SaveFilter, request: Request, account: Changing) 
     return _rules(gate)
 
 
-@routes.post("/try", summary="What the judge would say of a line; touches nothing")
-async def try_line(body: TryLine, request: Request, _: Looking) -> Tried:
-    gate: Gate = request.app.state.gate
-    document = gate.engine.document
-    for key, values in body.filters.items():
+def _with_unsaved(document: dict[str, Any], filters: dict[str, dict[str, Any]]) -> dict[str, Any]:
+    """The settings with unsaved values of filters in their place."""
+    for key, values in filters.items():
         _known(key)
         section = {**(edit.read(document, f"filters.{key}") or {}), **values}
         kept = {name: value for name, value in section.items() if value is not None}
         document = edit.write(document, f"filters.{key}", kept)
+    return document
+
+
+@routes.post("/try", summary="What the judge would say of a line; touches nothing")
+async def try_line(body: TryLine, request: Request, _: Looking) -> Tried:
+    gate: Gate = request.app.state.gate
+    document = _with_unsaved(gate.engine.document, body.filters)
     if body.level not in LEVELS:
         raise ActError(f'there is no level "{body.level}"; there are: {", ".join(LEVELS)}', "level")
     now = gate.clock.now()
     badges = frozenset({_BADGE[body.level]} if body.level in _BADGE else ())
-    person = Person("try-out", "someone", "someone", "Someone", badges, follows_since=now if body.level == "follower" else None)
+    follows = now if body.level == "follower" else None
+    person = Person("try-out", "someone", "someone", "Someone", badges, follows_since=follows)
     if body.level in ("regular", "lead"):
-        people = document.get("people", {})
-        listed = [*people.get(f"{body.level}s", []), person.key]
+        listed = [*document.get("people", {}).get(f"{body.level}s", []), person.key]
         document = edit.write(document, f"people.{body.level}s", listed)
-    engine = Engine(document, every_verdict=True)
-    engine.handle(StreamChange(now, "try-out", True))
-    effects = engine.handle(Message(now, "try-out", "line", person, body.text))
-    verdict = next(effect for effect in effects if effect.effect == "verdict")
+    verdict = _fresh_verdict(document, Message(now, "try-out", "line", person, body.text))
     return Tried(verdict=effect_object(verdict))
+
+
+def _fresh_verdict(document: dict[str, Any], message: Message) -> Verdict:
+    """The verdict on one line by an engine that has seen nothing else."""
+    engine = Engine(document, every_verdict=True)
+    engine.handle(StreamChange(message.at, message.platform, True))
+    effects = engine.handle(message)
+    return next(effect for effect in effects if isinstance(effect, Verdict))
+
+
+@routes.post("/consequence", summary="Which of the lines at the Desk a filter would stop; touches nothing")
+async def consequence(body: AskConsequence, request: Request, _: Looking) -> Consequence:
+    gate: Gate = request.app.state.gate
+    document = _with_unsaved(gate.engine.document, {body.filter: body.values})
+    kit = load_kit(document)
+    judge = Judge(kit, Directory(kit), State())
+    caught, messages = [], gate.screen.messages()
+    for message, level in messages:
+        heard = gate.engine.parts.ear.hear(message.text, message.reply_to is not None)
+        verdict = judge.judge(
+            message, message.at, identity=message.id, level=level, live=True, body=heard.body if heard else 0
+        ).verdict
+        hit = any(reason.filter == body.filter and reason.step for reason in verdict.reasons)
+        if hit:
+            caught.append(
+                CaughtLine(platform=message.platform, id=message.id, name=message.person.name, text=message.text)
+            )
+    return Consequence(all=len(messages), caught=caught)

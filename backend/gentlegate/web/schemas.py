@@ -107,6 +107,23 @@ class Tried(Wire):
     verdict: dict[str, Any]
 
 
+class AskConsequence(Wire):
+    filter: str
+    values: dict[str, Any] = Field({}, description="Unsaved values to look with.")
+
+
+class CaughtLine(Wire):
+    platform: str
+    id: str
+    name: str
+    text: str
+
+
+class Consequence(Wire):
+    all: int = Field(description="How many lines were looked at.")
+    caught: list[CaughtLine]
+
+
 class OnMessage(Wire):
     platform: str
     message: str

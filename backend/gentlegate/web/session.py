@@ -18,14 +18,19 @@ def _me(account: Account) -> Me:
     return Me(
         login=account.login,
         name=account.name,
-        level=account.level,  # type: ignore[arg-type]
+        level=account.level,
         may=[act for act in NEEDED if account.may(act)],
     )
 
 
 def _keep(response: Response, request: Request, token: str) -> None:
     response.set_cookie(
-        COOKIE, token, max_age=SESSION_SECONDS, httponly=True, samesite="strict", secure=request.url.scheme == "https"
+        COOKIE,
+        token,
+        max_age=SESSION_SECONDS,
+        httponly=True,
+        samesite="strict",
+        secure=request.url.scheme == "https",
     )
 
 

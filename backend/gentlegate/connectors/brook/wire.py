@@ -44,7 +44,11 @@ def request(effect: dict[str, Any]) -> tuple[str, dict[str, Any]] | None:
     match effect["effect"]:
         case "say":
             whisper = str(effect["private_to"]).partition(":")[2] if effect.get("private_to") else None
-            return "/brook/say", {"body": effect["text"], "thread": effect.get("reply_to"), "whisper_to": whisper}
+            return "/brook/say", {
+                "body": effect["text"],
+                "thread": effect.get("reply_to"),
+                "whisper_to": whisper,
+            }
         case "remove":
             return f"/brook/lines/{effect['message']}/delete", {}
         case "timeout":

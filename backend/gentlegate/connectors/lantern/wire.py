@@ -19,7 +19,15 @@ def message(entry: dict[str, Any]) -> Message:
     text = str(entry["words"])
     spans = ((int(i["from"]), int(i["to"])) for i in entry.get("images") or ())
     emotes = tuple((start, end) for start, end in spans if 0 <= start < end <= len(text))
-    return Message(round(entry["when"] * 1_000_000), PLATFORM, str(entry["ref"]), person, text, emotes, bool(entry.get("me")))
+    return Message(
+        round(entry["when"] * 1_000_000),
+        PLATFORM,
+        str(entry["ref"]),
+        person,
+        text,
+        emotes,
+        bool(entry.get("me")),
+    )
 
 
 def channel(status: dict[str, Any], now: int) -> StreamChange:

@@ -46,7 +46,9 @@ class Count:
                 return [], str(error)
             return moved_effects(moved, use), moved.words
 
-        may = (lambda: parts.may(counter.needs, use.person, use.level))
+        def may() -> bool:
+            return parts.may(counter.needs, use.person, use.level)
+
         return Plan(run=run, may=may, problem=problem, cools=False, guard=guard)
 
 
@@ -71,6 +73,11 @@ def moved_effects(moved: Moved, use: Use) -> list[Effect]:
         return []
     return [
         CounterMoved(
-            at=use.now, name=moved.counter.name, before=moved.before, after=moved.after, by=use.person.key, cause=use.cause
+            at=use.now,
+            name=moved.counter.name,
+            before=moved.before,
+            after=moved.after,
+            by=use.person.key,
+            cause=use.cause,
         )
     ]

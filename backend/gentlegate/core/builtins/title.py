@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from gentlegate.core.builtins.base import Answer, Plan, refuse
 from gentlegate.core.commands.use import Use
@@ -69,7 +69,7 @@ def _read(parts: Parts) -> str:
     return f"Title: {_before(titles)}." if titles else "No title is set."
 
 
-def _before(titles: dict[str, str | None]) -> str:
+def _before(titles: Mapping[str, str | None]) -> str:
     quoted = {name: f'"{title}"' if title else "none" for name, title in titles.items()}
     if len(set(quoted.values())) == 1:
         return next(iter(quoted.values()))

@@ -48,7 +48,9 @@ class Cooldowns:
     def __init__(self, state: State) -> None:
         self._uses = state.uses
 
-    def wait(self, command: str, identity: str, level: int, cooldown: Cooldown, now: int, stream: int) -> Wait | None:
+    def wait(
+        self, command: str, identity: str, level: int, cooldown: Cooldown, now: int, stream: int
+    ) -> Wait | None:
         """The longer of the two waits left, or None when the use may go on."""
         if level >= LEVEL_OF[cooldown.skip_from]:
             return None
@@ -98,7 +100,10 @@ class Cooldowns:
         """Forget the waits that are over, once there are many of them."""
         if len(self._uses) < _PRUNE_AT:
             return
-        kept = {r.command if r.identity is None else f"{r.command}\t{r.identity}" for r in self.running(cooldowns, now, stream)}
+        kept = {
+            r.command if r.identity is None else f"{r.command}\t{r.identity}"
+            for r in self.running(cooldowns, now, stream)
+        }
         _drop_all(self._uses, [key for key, _ in self._uses.items() if key not in kept])
 
 

@@ -33,7 +33,9 @@ def parts(text: str, length: int | None) -> list[str]:
     return [*found, text] if text else found
 
 
-def answer(text: str, mode: str, message: Message, platform: str, abilities: Abilities, cause: Cause, at: int) -> list[Say]:
+def answer(
+    text: str, mode: str, message: Message, platform: str, abilities: Abilities, cause: Cause, at: int
+) -> list[Say]:
     """The says that answer a message on a platform: private falls back to a thread, a thread to a mention."""
     same = platform == message.platform
     private_to = reply_to = None

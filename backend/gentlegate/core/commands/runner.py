@@ -87,7 +87,9 @@ def _refusal_reply(parts: Parts, slot: Slot, use: Use, key: str, wait: Wait | No
     if not text:
         return []
     variables = use_variables(parts, use, parts.state.commands.edit(slot.key).uses)
-    variables["wait"] = "until the next stream" if wait and wait.left is None else SpanWords(wait.left or 0) if wait else ""
+    variables["wait"] = (
+        "until the next stream" if wait and wait.left is None else SpanWords(wait.left or 0) if wait else ""
+    )
     return _rendered(parts, use, text, variables, "say")
 
 
@@ -100,7 +102,12 @@ def _say(parts: Parts, use: Use, text: str, mode: str = "say", platforms: list[s
 
 
 def _rendered(
-    parts: Parts, use: Use, text: str, variables: dict[str, Any], mode: str, platforms: list[str] | None = None
+    parts: Parts,
+    use: Use,
+    text: str,
+    variables: dict[str, Any],
+    mode: str,
+    platforms: list[str] | None = None,
 ) -> list[Effect]:
     try:
         said = render(text, variables, lambda: parts.chance("reply", use.message.platform, use.message.id))

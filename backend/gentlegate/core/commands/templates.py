@@ -103,7 +103,13 @@ def _environment() -> Environment:
     environment = Sandbox()
     environment.tags = {name: environment.tags[name] for name in TAGS}
     kept = {name: _bounded(environment.filters[name]) for name in FILTERS}
-    own = {"pick": with_context(_pick), "roll": with_context(_roll), "duration": _duration, "ordinal": _ordinal, "time": _time}
+    own = {
+        "pick": with_context(_pick),
+        "roll": with_context(_roll),
+        "duration": _duration,
+        "ordinal": _ordinal,
+        "time": _time,
+    }
     environment.filters = kept | {name: _bounded(filter_) for name, filter_ in own.items()}
     return environment
 

@@ -27,6 +27,8 @@ class Filter(Protocol):
     """One filter with its settings; `key` names it in kits, verdicts and on the screen."""
 
     key: str
-    settings: FilterSection
+
+    @property
+    def settings(self) -> FilterSection: ...
 
     def look(self, reading: Reading) -> list[Finding]: ...

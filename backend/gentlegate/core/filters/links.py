@@ -28,9 +28,7 @@ class LinksFilter:
             if (index := self._forbidden.find(link.address)) is not None:
                 entry = self.settings.forbidden[index]
                 seconds = entry.seconds if entry.step else FORBIDDEN_SECONDS
-                found.append(
-                    Finding(self.key, span, step=entry.step or "timeout", seconds=seconds, forbidden=True)
-                )
+                found.append(Finding(self.key, span, step=entry.step or "timeout", seconds=seconds, forbidden=True))
             else:
                 allowed = self._allowed.find(link.address) is not None
                 found.append(Finding(self.key, span, allowed=allowed))

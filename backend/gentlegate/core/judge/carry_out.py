@@ -5,7 +5,20 @@ from __future__ import annotations
 from gentlegate.core.commands.replies import parts as split
 from gentlegate.core.commands.templates import render
 from gentlegate.core.commands.variables import channel_variables, person_variables
-from gentlegate.core.effects import Ban, Cause, Effect, Refused, Remove, Restore, Say, Timeout, Unban, Undone, Verdict, Warned
+from gentlegate.core.effects import (
+    Ban,
+    Cause,
+    Effect,
+    Refused,
+    Remove,
+    Restore,
+    Say,
+    Timeout,
+    Unban,
+    Undone,
+    Verdict,
+    Warned,
+)
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.events import DeskAct, Message
 from gentlegate.core.judge.judge import Judgement
@@ -22,7 +35,9 @@ SENTENCES = {
 }
 
 
-def carry_out(parts: Parts, judgement: Judgement, message: Message, identity: str, level: int, now: int) -> list[Effect]:
+def carry_out(
+    parts: Parts, judgement: Judgement, message: Message, identity: str, level: int, now: int
+) -> list[Effect]:
     """The effects of a verdict other than `allow`, in the order in which they are to be sent."""
     verdict = judgement.verdict
     cause = Cause("filter", verdict.filter or "", message.id)
@@ -68,13 +83,17 @@ def _remember(
 ) -> None:
     shut_out = accounts if judgement.verdict.outcome in ("timeout", "ban") else []
     record = parts.state.people.edit(identity)
-    act = Act(message.platform, message.id, judgement.verdict.outcome, now if judgement.struck else None, list(shut_out))
+    act = Act(
+        message.platform,
+        message.id,
+        judgement.verdict.outcome,
+        now if judgement.struck else None,
+        list(shut_out),
+    )
     record.acts = [*record.acts[-ACTS_KEPT + 1 :], act]
 
 
-def _told(
-    parts: Parts, judgement: Judgement, message: Message, level: int, cause: Cause, now: int
-) -> list[Effect]:
+def _told(parts: Parts, judgement: Judgement, message: Message, level: int, cause: Cause, now: int) -> list[Effect]:
     """The filter's sentence: its own whenever it acts, the default with a nudge; once in 10 s per platform."""
     verdict = judgement.verdict
     filter_ = verdict.filter or ""
@@ -130,6 +149,12 @@ def _undo(parts: Parts, identity: str, index: int, act: DeskAct, now: int) -> li
             effects.append(Unban(at=now, platform=platform, person=account, cause=cause))
     strikes = standing(record, parts.judge.ladder, now)
     undone = Undone(
-        at=now, platform=done.platform, message=done.message, by=act.by, strikes=strikes, kept=tuple(kept), cause=cause
+        at=now,
+        platform=done.platform,
+        message=done.message,
+        by=act.by,
+        strikes=strikes,
+        kept=tuple(kept),
+        cause=cause,
     )
     return [undone, *effects]

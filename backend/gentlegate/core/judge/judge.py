@@ -14,6 +14,7 @@ from gentlegate.core.judge.ladder import SEVERITY, add_strikes, in_grace, standi
 from gentlegate.core.kit.filters import with_mood
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.state import State
+from gentlegate.core.text.link_entries import EntryIndex
 from gentlegate.core.text.measures import Reading
 
 
@@ -41,8 +42,8 @@ class Judge:
         self._people = {key: directory.people(f.settings.exempt_people) for key, f in self.all.items()}
         links = self.all["links"]
         assert isinstance(links, LinksFilter)
-        self._named = links.named
-        self._disguised = links.settings.disguised
+        self._named: EntryIndex = links.named
+        self._disguised: bool = links.settings.disguised
 
     def judge(self, message: Message, now: int, *, identity: str, level: int, live: bool, body: int) -> Judgement:
         """The verdict on a message whose first `body` code points are a known command's name."""

@@ -73,9 +73,7 @@ def _mentioned_things(kit: Kit) -> None:
     for index, rota in enumerate(kit.rotas):
         for place, notice in enumerate(rota.notices):
             if notice.command is not None and fold_name(notice.command) not in commands:
-                raise KitError(
-                    f"rotas.{index}.notices.{place}.command", f'no command is named "{notice.command}"'
-                )
+                raise KitError(f"rotas.{index}.notices.{place}.command", f'no command is named "{notice.command}"')
 
 
 def _templates(kit: Kit) -> None:

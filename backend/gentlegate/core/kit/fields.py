@@ -60,9 +60,7 @@ _SPAN_SCHEMA = {
     "description": 'Seconds, or a string such as "45s", "5m", "1h30m", "2d".',
 }
 Span = Annotated[int, BeforeValidator(_span), WithJsonSchema(_SPAN_SCHEMA)]
-SpanOrStream = Annotated[
-    int | Literal["stream"], BeforeValidator(_span_or_stream), WithJsonSchema(_SPAN_SCHEMA)
-]
+SpanOrStream = Annotated[int | Literal["stream"], BeforeValidator(_span_or_stream), WithJsonSchema(_SPAN_SCHEMA)]
 Rhythm = Annotated[int, BeforeValidator(_at_least_a_minute), WithJsonSchema(_SPAN_SCHEMA)]
 Seconds = Annotated[int, BeforeValidator(_whole_seconds), WithJsonSchema(_SPAN_SCHEMA)]
 PersonString = Annotated[

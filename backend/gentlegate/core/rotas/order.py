@@ -57,5 +57,3 @@ def next_date(rota: Rota, now: int, zone: str) -> int | None:
     """When the next of its notices is dated in, if one will be."""
     ahead = [midnight(n.from_, zone) for n in rota.notices if n.on and n.from_ and midnight(n.from_, zone) > now]
     return min(ahead, default=None)
-
-

@@ -25,7 +25,7 @@ class Rotas:
         self._parts = parts
         self.rotas = parts.kit.rotas
         self._keys = [fold_name(rota.name) for rota in self.rotas]
-        self._stepped = before._stepped if before else -1
+        self._stepped: int = before._stepped if before else -1
         if before:
             self._adapt(before)
 
@@ -139,8 +139,10 @@ class Rotas:
 
     def _head(self, now: int) -> int | None:
         """The rota to post now, if one may."""
-        ready = [(r.ready, i) for i in range(len(self.rotas)) if (r := self.record(self.rotas[i])).ready is not None]
-        queue = [i for _, i in sorted(ready)]  # type: ignore[type-var]
+        ready = [
+            (r.ready, i) for i in range(len(self.rotas)) if (r := self.record(self.rotas[i])).ready is not None
+        ]
+        queue = [i for _, i in sorted(ready)]
         for index in queue:
             if self.rotas[index].alone:
                 return index

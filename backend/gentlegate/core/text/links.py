@@ -21,10 +21,12 @@ if TYPE_CHECKING:
     from publicsuffixlist import PublicSuffixList
 
 RESERVED = frozenset({"example", "test", "invalid", "localhost"})
-SPELLED_ENDINGS = "com|net|org|info|xyz|gg|tv|io|co|ru|shop|store|online|site|club|live|link|me|us|uk|de|example|test"
+SPELLED_ENDINGS = (
+    "com|net|org|info|xyz|gg|tv|io|co|ru|shop|store|online|site|club|live|link|me|us|uk|de|example|test"
+)
 _SIGN = r"[^\s\x00-\x2c\x2e\x2f\x3a-\x40\x5b-\x60\x7b-\x7f\u2000-\u206f\u3000-\u303f«»…]"
 _TAIL = r"[/\\?#][^\s<>\"»”]*"
-_SCHEMED = re.compile(rf"(?<!\w)(?:h(?:tt|xx)ps?|ftp):[/\\]+[^\s<>\"»”]+", re.IGNORECASE)
+_SCHEMED = re.compile(r"(?<!\w)(?:h(?:tt|xx)ps?|ftp):[/\\]+[^\s<>\"»”]+", re.IGNORECASE)
 _AUTHORITY = re.compile(r"(?:[^/\\?#]*@)?(\[[0-9a-fA-F:.]+\]|[^:/\\?#@]+)(?::\d*)?(.*)", re.DOTALL)
 _BARE = re.compile(rf"(?<!{_SIGN})({_SIGN}++(?:\.{_SIGN}++)+)\.?(:\d{{1,5}}(?!\d))?({_TAIL})?")
 _BRACKETED = re.compile(r"\s?[(\[{<]\s?(?:\.|dot)\s?[)\]}>]\s?", re.IGNORECASE)
@@ -68,7 +70,9 @@ def find_links(text: str, disguised: bool = True, named: EntryIndex | None = Non
     if disguised:
         view.undisguise()
     found = list(_with_scheme(view))
-    found += [link for link in _bare(view, named) if not any(l.start < link.end and link.start < l.end for l in found)]
+    found += [
+        link for link in _bare(view, named) if not any(f.start < link.end and link.start < f.end for f in found)
+    ]
     return sorted(found, key=lambda link: link.start)
 
 
@@ -91,7 +95,11 @@ class _View:
         self._replace(_SPACED, strong=False)
 
     def _replace(
-        self, pattern: re.Pattern[str], group: int = 0, unless: frozenset[str] = frozenset(), strong: bool = False
+        self,
+        pattern: re.Pattern[str],
+        group: int = 0,
+        unless: frozenset[str] = frozenset(),
+        strong: bool = False,
     ) -> None:
         for match in reversed(list(pattern.finditer(self.text))):
             if unless and match[1].lower() in unless:

@@ -1,0 +1,61 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect } from "react";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { Desk } from "../features/desk/Desk";
+import { live } from "../live/store";
+import { Notices } from "../ui/Notice";
+import { useLive } from "../ui/useLive";
+import { useMe } from "../ui/useMe";
+import { Lintel } from "./Lintel";
+import { LogIn } from "./LogIn";
+
+const Commands = lazy(() => import("../features/commands/Commands").then((m) => ({ default: m.Commands })));
+const Rules = lazy(() => import("../features/rules/Rules").then((m) => ({ default: m.Rules })));
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false }, mutations: { retry: false } },
+});
+
+export function App() {
+  return (
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <Notices>
+          <Door />
+        </Notices>
+      </BrowserRouter>
+    </QueryClientProvider>
+  );
+}
+
+function Door() {
+  const me = useMe();
+  if (me.isPending) return null;
+  if (!me.data) return <LogIn />;
+  return <Rooms />;
+}
+
+function Rooms() {
+  useEffect(() => {
+    live.open();
+    return () => live.close();
+  }, []);
+  const revision = useLive((state) => state.parts.settings);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another's change of settings makes what was read old
+  useEffect(() => {
+    void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "me" });
+  }, [revision]);
+  return (
+    <div className="house">
+      <Lintel />
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Desk />} />
+          <Route path="/rules/:key?" element={<Rules />} />
+          <Route path="/commands/:name?" element={<Commands />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </div>
+  );
+}

@@ -1,0 +1,159 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Dropdown } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import { Link, NavLink } from "react-router";
+import { api } from "../api/client";
+import type { PlatformState } from "../live/types";
+import { inWords } from "../ui/time";
+import { useLive, useNow } from "../ui/useLive";
+import { useMe } from "../ui/useMe";
+import { chooseTheme, chosenTheme, type Theme } from "./theme";
+
+const ROOMS = [
+  ["/", "desk"],
+  ["/rules", "rules"],
+  ["/commands", "commands"],
+] as const;
+
+export function Lintel() {
+  const { t } = useTranslation();
+  const channel = useLive((state) => state.parts.channel);
+  const lost = useLive((state) => !state.connected && state.lines.length > 0);
+  return (
+    <header className="lintel">
+      <div className="lintel-top">
+        <span className="channel">{channel?.name || t("product")}</span>
+        <StreamClock />
+        <Lamps />
+        {channel && (
+          <Link
+            className="chip moss"
+            to="/rules"
+            title={t("lintel.mood", { mood: t(`moods.${channel.mood}`) })}
+          >
+            {t(`moods.${channel.mood}`)}
+          </Link>
+        )}
+        <span className="flex-grow-1" />
+        <Present />
+        <AccountMenu />
+      </div>
+      <nav className="rooms" aria-label={t("rooms.label")}>
+        {ROOMS.map(([path, name]) => (
+          <NavLink key={path} to={path} end={path === "/"}>
+            {t(`rooms.${name}`)}
+          </NavLink>
+        ))}
+      </nav>
+      {lost && (
+        <p className="lost" role="status">
+          {t("lintel.lost")}
+        </p>
+      )}
+    </header>
+  );
+}
+
+function StreamClock() {
+  const { t } = useTranslation();
+  const stream = useLive((state) => state.parts.stream);
+  const now = useNow(1000);
+  if (!stream) return null;
+  const minutes = Math.floor((now - stream.began / 1000) / 60000) * 60;
+  const time = minutes > 0 ? minutes : Math.round((now - stream.began / 1000) / 1000);
+  return (
+    <span className="quiet stream-clock">
+      {stream.live ? t("lintel.live", { time: inWords(t, time) }) : t("lintel.offline")}
+    </span>
+  );
+}
+
+function lampOf(platform: PlatformState): { word: string; tone: string } {
+  if (platform.lamp === "broken") return { word: "broken", tone: "clay" };
+  if (platform.lamp === "no rights") return { word: "noRights", tone: "clay" };
+  if (platform.lamp === "connecting") return { word: "connecting", tone: "straw" };
+  return platform.live ? { word: "live", tone: "moss" } : { word: "offline", tone: "quiet" };
+}
+
+function Lamps() {
+  const { t } = useTranslation();
+  const platforms = useLive((state) => state.parts.stream?.platforms);
+  return (
+    <span className="lamps">
+      {platforms?.map((platform) => {
+        const { word, tone } = lampOf(platform);
+        const name = t(`platforms.${platform.name}`, { defaultValue: platform.name });
+        return (
+          <span key={platform.name} className={`lamp ${tone}`} title={platform.note || name}>
+            <b className="tile" aria-hidden="true">
+              {name.slice(0, 1)}
+            </b>
+            <span className="visually-hidden">{name} </span>
+            <i aria-hidden="true" />
+            {t(`lamps.${word}`)}
+          </span>
+        );
+      })}
+    </span>
+  );
+}
+
+function Present() {
+  const { t } = useTranslation();
+  const names = useLive((state) => state.parts.present);
+  if (!names?.length) return null;
+  const label = t("lintel.here", { names: names.join(", ") });
+  return (
+    <span className="present" role="img" aria-label={label} title={label}>
+      {names.map((name) => (
+        <span key={name} aria-hidden="true">
+          {name.slice(0, 2)}
+        </span>
+      ))}
+    </span>
+  );
+}
+
+function AccountMenu() {
+  const { t } = useTranslation();
+  const { data: me } = useMe();
+  const queries = useQueryClient();
+  const [theme, setTheme] = useState<Theme>(chosenTheme);
+  if (!me) return null;
+  const logOut = async () => {
+    await api.DELETE("/api/session");
+    queries.clear();
+    queries.setQueryData(["me"], null);
+  };
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="outline-secondary" size="sm" id="account">
+        {me.name}
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <Dropdown.Header>
+          {t("lintel.account", { name: me.name, level: t(`levels.${me.level}`) })}
+        </Dropdown.Header>
+        <Dropdown.Header>{t("lintel.theme")}</Dropdown.Header>
+        {(["system", "day", "night"] as const).map((one) => (
+          <Dropdown.Item
+            key={one}
+            as="button"
+            active={theme === one}
+            onClick={() => {
+              chooseTheme(one);
+              setTheme(one);
+            }}
+          >
+            {t(`lintel.${one}`)}
+          </Dropdown.Item>
+        ))}
+        <Dropdown.Divider />
+        <Dropdown.Item as="button" onClick={() => void logOut()}>
+          {t("lintel.logOut")}
+        </Dropdown.Item>
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}

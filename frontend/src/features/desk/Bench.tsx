@@ -1,0 +1,169 @@
+import { Button } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import type { Cooldown, Counter, Notice } from "../../live/types";
+import { inWords } from "../../ui/time";
+import { useLive, useNow } from "../../ui/useLive";
+import { useActs } from "./acts";
+import { Panel } from "./Panel";
+import { StreamPanel } from "./StreamPanel";
+
+/** The Desk's working side. */
+export function Bench({ may }: { may: (act: string) => boolean }) {
+  return (
+    <>
+      <StreamPanel may={may("title")} />
+      <Counters may={may("count")} />
+      <Notices />
+      <Cooldowns may={may("clear")} />
+    </>
+  );
+}
+
+function Counters({ may }: { may: boolean }) {
+  const { t } = useTranslation();
+  const counters = useLive((state) => state.parts.counters);
+  return (
+    <Panel name="counters" title={t("bench.counters")}>
+      {!counters?.length && <p className="quiet">{t("bench.noCounters")}</p>}
+      {counters?.map((counter) => (
+        <CounterRow key={counter.name} counter={counter} may={may} />
+      ))}
+    </Panel>
+  );
+}
+
+function CounterRow({ counter, may }: { counter: Counter; may: boolean }) {
+  const { t } = useTranslation();
+  const acts = useActs();
+  const now = useNow(5000);
+  const ago = counter.at === null ? 0 : (now - counter.at / 1000) / 1000;
+  const when = ago < 60 ? "bench.justNow" : "bench.last";
+  const time = inWords(t, Math.floor(ago / 60) * 60);
+  const { label } = counter;
+  return (
+    <div className="counter" data-counter={counter.name}>
+      <output aria-label={label}>{counter.value}</output>
+      <div className="flex-grow-1">
+        {label}
+        {counter.by && counter.at !== null && (
+          <div className="quiet small">{t(when, { who: counter.by, time })}</div>
+        )}
+      </div>
+      {may && (
+        <>
+          <span className="stepper">
+            <Button
+              variant="outline-secondary"
+              aria-label={t("bench.less", { label })}
+              disabled={counter.lowest !== null && counter.value <= counter.lowest}
+              onClick={() => void acts.count(counter.name, "-1")}
+            >
+              −
+            </Button>
+            <Button
+              variant="outline-secondary"
+              aria-label={t("bench.more", { label })}
+              onClick={() => void acts.count(counter.name, "+1")}
+            >
+              +
+            </Button>
+          </span>
+          <Button
+            variant="outline-secondary"
+            size="sm"
+            disabled={!counter.undo}
+            onClick={() => void acts.count(counter.name, "undo")}
+          >
+            {t("bench.undo")}
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Notices() {
+  const { t } = useTranslation();
+  const notices = useLive((state) => state.parts.notices);
+  const live = useLive((state) => Boolean(state.parts.stream?.live));
+  const now = useNow(1000);
+  return (
+    <Panel name="notices" title={t("bench.notices")}>
+      {!notices?.length && <p className="quiet">{t("bench.noNotices")}</p>}
+      {notices?.map((notice) => (
+        <div key={notice.name} className="row-item">
+          <span>{notice.name}</span>
+          <Waits notice={notice} live={live} now={now} />
+        </div>
+      ))}
+    </Panel>
+  );
+}
+
+function Waits({ notice, live, now }: { notice: Notice; live: boolean; now: number }) {
+  const { t } = useTranslation();
+  if (!notice.on) return <span className="quiet">{t("bench.off")}</span>;
+  if (notice.due === null || !live) return <span className="quiet">{t("bench.waitsLive")}</span>;
+  const left = (notice.due / 1000 - now) / 1000;
+  if (left > 0 && notice.lines > 0)
+    return (
+      <span className="quiet">
+        {t("bench.inOrLines", { time: inWords(t, coarse(left)), count: notice.lines })}
+      </span>
+    );
+  if (left > 0) return <span>{t("bench.in", { time: inWords(t, coarse(left)) })}</span>;
+  if (notice.lines > 0) return <span className="straw">{t("bench.waits", { count: notice.lines })}</span>;
+  return <span>{t("bench.ready")}</span>;
+}
+
+/** Whole minutes while there are several left. */
+const coarse = (seconds: number) => (seconds > 120 ? Math.ceil(seconds / 60) * 60 : Math.ceil(seconds));
+
+function Cooldowns({ may }: { may: boolean }) {
+  const { t } = useTranslation();
+  const cooldowns = useLive((state) => state.parts.cooldowns);
+  const now = useNow(250);
+  const running = cooldowns?.filter((one) => one.until === null || one.until / 1000 > now) ?? [];
+  return (
+    <Panel name="cooldowns" title={t("bench.running")}>
+      {!running.length && <p className="quiet">{t("bench.noRunning")}</p>}
+      {running.map((one) => (
+        <CooldownRow key={`${one.key} ${one.identity}`} cooldown={one} now={now} may={may} />
+      ))}
+    </Panel>
+  );
+}
+
+function CooldownRow({ cooldown, now, may }: { cooldown: Cooldown; now: number; may: boolean }) {
+  const { t } = useTranslation();
+  const acts = useActs();
+  const prefix = useLive((state) => state.parts.channel?.prefix ?? "!");
+  const { began, until } = cooldown;
+  const left = until === null ? null : Math.max(0, (until / 1000 - now) / 1000);
+  return (
+    <div className="row-item cooldown" data-command={cooldown.command}>
+      <span>
+        <b>
+          {prefix}
+          {cooldown.command}
+        </b>{" "}
+        <span className="quiet">{cooldown.who ?? t("bench.everyone")}</span>
+      </span>
+      <span className="left">
+        {left !== null && until !== null && (
+          <progress max={(until - began) / 1e6} value={left} aria-label={cooldown.command} />
+        )}
+        <span className="time">{left === null ? t("bench.untilStream") : inWords(t, Math.ceil(left))}</span>
+        {may && (
+          <Button
+            size="sm"
+            variant="outline-secondary"
+            onClick={() => void acts.clear(cooldown.key, cooldown.identity)}
+          >
+            {t("bench.clear")}
+          </Button>
+        )}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,119 @@
+import { useCallback, useMemo, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { useHotkeys } from "react-hotkeys-hook";
+import { useTranslation } from "react-i18next";
+import type { Line } from "../../live/types";
+import { useLive } from "../../ui/useLive";
+import { useMe } from "../../ui/useMe";
+import { useActs } from "./acts";
+import { Bench } from "./Bench";
+import { Feed } from "./Feed";
+import { KeysCard } from "./KeysCard";
+import { canUndo, undoneOf, verdictOf } from "./marks";
+import { SayBox } from "./SayBox";
+import { WhyCard } from "./WhyCard";
+
+/** The live view: the merged chat, what the gate did and why, and the bench. */
+export function Desk() {
+  const { t } = useTranslation();
+  const { data: me } = useMe();
+  const acts = useActs();
+  const lines = useLive((state) => state.lines);
+  const pace = useLive((state) => state.parts.pace ?? 0);
+  const [gateOnly, setGateOnly] = useState(false);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [card, setCard] = useState<string | null>(null);
+  const [keys, setKeys] = useState(false);
+  const [sheet, setSheet] = useState(false);
+  const shown = useMemo(
+    () => (gateOnly ? lines.filter((line) => line.marks.length > 0) : lines),
+    [lines, gateOnly],
+  );
+  const may = useCallback((act: string) => Boolean(me?.may.includes(act)), [me]);
+  const opened = card === null ? undefined : lines.findLast((line) => line.key === card);
+
+  const undo = useCallback((line: Line) => void acts.undo(line), [acts]);
+  const open = useCallback((key: string) => {
+    setChosen(key);
+    setCard(key);
+    setSheet(true);
+  }, []);
+  const close = () => {
+    setCard(null);
+    setKeys(false);
+    setSheet(false);
+  };
+
+  const current = () => lines.findLast((line) => line.key === chosen);
+  const step = (by: number) => {
+    const place = shown.findIndex((line) => line.key === chosen);
+    const next = place < 0 ? shown.length - 1 : Math.min(shown.length - 1, Math.max(0, place + by));
+    setChosen(shown[next]?.key ?? null);
+  };
+  useHotkeys("up", () => step(-1), { preventDefault: true });
+  useHotkeys("down", () => step(1), { preventDefault: true });
+  useHotkeys("enter, y", () => chosen && open(chosen));
+  useHotkeys("u", () => {
+    const line = current();
+    if (line && canUndo(line) && may("undo")) undo(line);
+  });
+  useHotkeys("g", () => setGateOnly((before) => !before));
+  useHotkeys("/", () => document.getElementById("say")?.focus(), { preventDefault: true });
+  useHotkeys("shift+slash", () => setKeys(true), { useKey: false });
+  useHotkeys("esc", () => {
+    setChosen(null);
+    close();
+  });
+
+  const stopped = lines.filter((line) => (verdictOf(line)?.outcome ?? "allow") !== "allow");
+  return (
+    <main className="desk">
+      <h1 className="visually-hidden">{t("rooms.desk")}</h1>
+      <section className="chat">
+        <div className="chat-head">
+          <span className="quiet">
+            <span className="pace">{t("desk.pace", { count: pace })} · </span>
+            {t("desk.stopped", { stopped: stopped.length, undone: stopped.filter(undoneOf).length })}
+          </span>
+          <span className="flex-grow-1" />
+          <Form.Check
+            type="switch"
+            id="gate-only"
+            label={t("desk.gateOnly")}
+            checked={gateOnly}
+            onChange={(event) => setGateOnly(event.target.checked)}
+          />
+          <Button size="sm" variant="outline-secondary" className="keys-button" onClick={() => setKeys(true)}>
+            {t("desk.keys")} <kbd>?</kbd>
+          </Button>
+          <Button
+            size="sm"
+            variant="outline-secondary"
+            className="bench-button"
+            onClick={() => setSheet(true)}
+          >
+            {t("desk.showBench")}
+          </Button>
+        </div>
+        <Feed
+          lines={shown}
+          chosen={chosen}
+          mayUndo={may("undo")}
+          emptyWords={t(gateOnly ? "desk.emptyGate" : "desk.empty")}
+          onChoose={setChosen}
+          onCard={open}
+          onUndo={undo}
+        />
+        {may("say") && <SayBox />}
+      </section>
+      <aside className={`bench ${sheet ? "open" : ""}`} aria-label={t("desk.bench")}>
+        <Button size="sm" variant="outline-secondary" className="sheet-close" onClick={close}>
+          {t("desk.hideBench")}
+        </Button>
+        {keys && <KeysCard onClose={() => setKeys(false)} />}
+        {opened && <WhyCard line={opened} mayUndo={may("undo")} onUndo={undo} onClose={close} />}
+        <Bench may={may} />
+      </aside>
+    </main>
+  );
+}

@@ -1,0 +1,77 @@
+import { memo } from "react";
+import { Button } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import type { Line } from "../../live/types";
+import { clock } from "../../ui/time";
+import { Marked } from "./Marked";
+import { canUndo, ink, isRemoved, marginWords, verdictOf } from "./marks";
+
+type Props = {
+  line: Line;
+  chosen: boolean;
+  mayUndo: boolean;
+  onChoose: (key: string) => void;
+  onCard: (key: string) => void;
+  onUndo: (line: Line) => void;
+};
+
+/** One line of chat, with what the gate did in the margin beside it. */
+export const LineRow = memo(function LineRow({ line, chosen, mayUndo, onChoose, onCard, onUndo }: Props) {
+  const { t } = useTranslation();
+  const words = marginWords(t, line);
+  const removed = isRemoved(line);
+  const tone = verdictOf(line) && words[0] ? `ground-${words[0].tone}` : "";
+  const platform = t(`platforms.${line.platform}`, { defaultValue: line.platform });
+  const mark = line.gatekeeper ? "" : t(`levelMarks.${line.person.level}`, { defaultValue: "" });
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the keys of the Desk choose lines
+    // biome-ignore lint/a11y/noStaticElementInteractions: its buttons are buttons; the press on the line only chooses
+    <div
+      className={`line ${tone} ${chosen ? "chosen" : ""} ${line.gatekeeper ? "gatekeeper" : ""}`}
+      data-key={line.key}
+      onClick={() => onChoose(line.key)}
+    >
+      <time className="quiet">{clock(line.at)}</time>
+      <span className="tile" title={platform}>
+        <span aria-hidden="true">{platform.slice(0, 1)}</span>
+        <span className="visually-hidden">{platform}</span>
+      </span>
+      <div className="said">
+        <button
+          type="button"
+          className={`name ink-${ink(line.person.identity)}`}
+          onClick={(event) => {
+            event.stopPropagation();
+            onCard(line.key);
+          }}
+        >
+          {line.person.name}
+        </button>
+        {mark && <span className="level">{mark}</span>}{" "}
+        <span className={removed ? "removed" : line.action ? "action" : ""}>
+          <Marked text={line.text} reasons={verdictOf(line)?.reasons ?? []} />
+        </span>
+        {chosen && (
+          <div className="acts">
+            {canUndo(line) && mayUndo && (
+              <Button size="sm" variant="outline-secondary" onClick={() => onUndo(line)}>
+                {t("desk.undo")} <kbd>U</kbd>
+              </Button>
+            )}
+            <Button size="sm" variant="outline-secondary" onClick={() => onCard(line.key)}>
+              {t(verdictOf(line) ? "desk.why" : "desk.card")} <kbd>{verdictOf(line) ? "Y" : "↵"}</kbd>
+            </Button>
+          </div>
+        )}
+      </div>
+      <div className="margin">
+        {words.map(({ tone: wordTone, word, more }) => (
+          <div key={word} className={`word ${wordTone}`}>
+            <b>{word}</b>
+            {more && <span>{more}</span>}
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+});

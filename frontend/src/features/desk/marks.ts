@@ -1,0 +1,106 @@
+/** What the gate did about a line, in the margin's words. */
+import type { TFunction } from "i18next";
+import type { Line, Mark } from "../../live/types";
+import { inWords } from "../../ui/time";
+
+export type Tone = "clay" | "straw" | "moss" | "slate" | "quiet";
+export type MarginWord = { tone: Tone; word: string; more?: string };
+
+const TONES: Record<string, Tone> = {
+  nudge: "straw",
+  remove: "clay",
+  timeout: "clay",
+  ban: "clay",
+  allow: "slate",
+};
+
+export function verdictOf(line: Line): Mark | undefined {
+  return line.marks.findLast((mark) => mark.effect === "verdict");
+}
+
+export function undoneOf(line: Line): Mark | undefined {
+  return line.marks.findLast((mark) => mark.effect === "undone");
+}
+
+/** Whether the line was taken out of chat and is still out. */
+export function isRemoved(line: Line): boolean {
+  const outcome = verdictOf(line)?.outcome;
+  if (!outcome || outcome === "allow" || line.sending.remove === "impossible") return false;
+  return !(undoneOf(line) && line.sending.restore);
+}
+
+export function canUndo(line: Line): boolean {
+  const outcome = verdictOf(line)?.outcome;
+  return Boolean(outcome && outcome !== "allow" && !undoneOf(line));
+}
+
+export function share(value: number | null): string {
+  return `${Math.round((value ?? 0) * 100)} %`;
+}
+
+function verdictWord(t: TFunction, line: Line, mark: Mark): MarginWord {
+  const outcome = mark.outcome ?? "allow";
+  const tone = TONES[outcome] ?? "quiet";
+  if (outcome === "allow") {
+    const exempt = mark.exempt?.[0];
+    const filter = exempt?.filter ?? mark.reasons?.[0]?.filter ?? "links";
+    const more = exempt ? t(`marks.exempt.${exempt.by}`) : undefined;
+    return { tone, word: `${t("marks.allow")} · ${t(`filters.${filter}Mark`)}`, more };
+  }
+  const time = mark.seconds ? inWords(t, mark.seconds) : "";
+  const word = `${t(`marks.${outcome}`, { time })} · ${t(`filters.${mark.filter}Mark`)}`;
+  const undone = undoneOf(line);
+  if (undone) {
+    const kept = undone.kept?.length ? ` · ${t("marks.kept")}` : "";
+    return { tone: "slate", word, more: t("marks.undone", { who: undone.by_name }) + kept };
+  }
+  const failed = ["remove", "timeout", "ban"].some((act) =>
+    ["impossible", "failed"].includes(line.sending[act] ?? ""),
+  );
+  const more = failed ? t("marks.notCarriedOut") : t("marks.strike", { count: mark.strikes ?? 0 });
+  return { tone, word, more };
+}
+
+function refusedWord(t: TFunction, mark: Mark): MarginWord {
+  const name = mark.command ?? "";
+  if (mark.why === "cooldown") {
+    const key = mark.wait === null || mark.wait === undefined ? "cooldownStream" : "cooldown";
+    return {
+      tone: "quiet",
+      word: t(`marks.refused.${key}`, { name, wait: inWords(t, Math.ceil(mark.wait ?? 0)) }),
+    };
+  }
+  return { tone: "quiet", word: t(`marks.refused.${mark.why}`, { name }) };
+}
+
+/** The words in the margin beside a line, the weightiest first. */
+export function marginWords(t: TFunction, line: Line): MarginWord[] {
+  const words: MarginWord[] = [];
+  const verdict = verdictOf(line);
+  if (verdict) words.push(verdictWord(t, line, verdict));
+  for (const mark of line.marks) {
+    if (mark.effect === "refused") words.push(refusedWord(t, mark));
+    if (mark.effect === "counter")
+      words.push({
+        tone: "moss",
+        word: t("marks.counted", { label: mark.label ?? mark.name, before: mark.before, after: mark.after }),
+      });
+    if (mark.effect === "title") words.push({ tone: "moss", word: t("marks.title") });
+    if (mark.effect === "warning")
+      words.push({ tone: "straw", word: t("marks.warning", { problem: mark.problem }) });
+  }
+  const said = line.marks.find((mark) => mark.effect === "say" && mark.cause?.kind === "command");
+  if (said && !words.length)
+    words.push({ tone: "moss", word: t("marks.answered", { name: said.cause?.name }) });
+  const seen = new Set<string>();
+  return words.filter(({ word }) => !seen.has(word) && seen.add(word));
+}
+
+const INKS = 12;
+
+/** One of the inks for names, steady per person across platforms. */
+export function ink(identity: string): number {
+  let sum = 7;
+  for (const sign of identity) sum = (sum * 31 + (sign.codePointAt(0) ?? 0)) % 100003;
+  return sum % INKS;
+}

@@ -1,0 +1,39 @@
+import type { TFunction } from "i18next";
+
+/** Seconds in the words people use, with their two largest units: "1 h 43 min". */
+export function inWords(t: TFunction, seconds: number): string {
+  const whole = Math.max(0, Math.round(seconds));
+  const amounts: [number, string][] = [
+    [Math.floor(whole / 86400), "d"],
+    [Math.floor((whole % 86400) / 3600), "h"],
+    [Math.floor((whole % 3600) / 60), "min"],
+    [whole % 60, "s"],
+  ];
+  const first = amounts.findIndex(([n]) => n > 0);
+  if (first < 0) return t("units.s", { n: 0 });
+  return amounts
+    .slice(first, first + 2)
+    .filter(([n]) => n > 0)
+    .map(([n, unit]) => t(`units.${unit}`, { n }))
+    .join(" ");
+}
+
+/** The time of day of a moment in microseconds, as the reader's clock shows it. */
+export function clock(moment: number): string {
+  return new Date(moment / 1000).toLocaleTimeString([], {
+    hour: "2-digit",
+    minute: "2-digit",
+    hour12: false,
+  });
+}
+
+const SPAN = /^(?:(\d+)d)?(?:(\d+)h)?(?:(\d+)m)?(?:(\d+(?:\.\d+)?)s)?$/;
+
+/** A kit's duration in words. */
+export function spanWords(t: TFunction, span: unknown): string {
+  if (typeof span === "number") return inWords(t, span);
+  const match = SPAN.exec(String(span));
+  if (!match) return String(span);
+  const [, d, h, m, s] = match.map((part) => Number(part ?? 0));
+  return inWords(t, (d ?? 0) * 86400 + (h ?? 0) * 3600 + (m ?? 0) * 60 + (s ?? 0));
+}

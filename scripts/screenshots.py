@@ -1,0 +1,95 @@
+"""Takes the pictures of `docs/screenshots` from the running demo: `python scripts/screenshots.py [NAME …]`."""
+
+from __future__ import annotations
+
+import os
+import sys
+import time
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
+
+from tests.support.browser import DESK, PHONE, Browser
+
+from gentlegate.demo.prepare import PASSWORD
+
+FOLDER = Path(os.environ.get("SCREENSHOTS", Path(__file__).resolve().parents[1] / "docs" / "screenshots"))
+ADDRESS = f"http://127.0.0.1:{os.environ.get('GENTLEGATE_PORT', '8770')}"
+SETTLE = 1.5
+
+
+def shoot(browser: Browser, name: str) -> None:
+    time.sleep(SETTLE)
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    browser.driver.save_screenshot(str(FOLDER / f"{name}.png"))
+
+
+def open_verdict(browser: Browser) -> None:
+    browser.find("#gate-only").click()
+    browser.wait(lambda: browser.all(".word.clay, .word.straw"))
+    lines = [e for e in browser.all(".line") if e.find_elements("css selector", ".word.clay, .word.straw")]
+    lines[-1].find_element("css selector", ".name").click()
+
+
+def login_page(browser: Browser) -> None:
+    browser.driver.get(ADDRESS)
+    browser.find("#login")
+    shoot(browser, "log-in")
+
+
+def desk(browser: Browser, name: str) -> None:
+    browser.driver.get(ADDRESS)
+    browser.wait(lambda: len(browser.all(".line")) > 10)
+    shoot(browser, name)
+
+
+def why(browser: Browser, name: str) -> None:
+    browser.driver.get(ADDRESS)
+    browser.wait(lambda: len(browser.all(".line")) > 10)
+    open_verdict(browser)
+    shoot(browser, name)
+
+
+def room(browser: Browser, path: str, name: str, wait_for: str) -> None:
+    browser.driver.get(ADDRESS + path)
+    browser.find(wait_for)
+    shoot(browser, name)
+
+
+def main() -> None:
+    wanted = set(sys.argv[1:])
+
+    def want(name: str) -> bool:
+        return not wanted or name in wanted
+
+    for dark, size in ((False, DESK), (True, DESK), (False, PHONE)):
+        browser = Browser(size, dark)
+        try:
+            if not dark and size == DESK and want("log-in"):
+                login_page(browser)
+            browser.log_in(ADDRESS, "odalys", PASSWORD)
+            if size == PHONE:
+                if want("desk-phone"):
+                    desk(browser, "desk-phone")
+                if want("why-phone"):
+                    why(browser, "why-phone")
+            elif dark:
+                if want("desk-night"):
+                    desk(browser, "desk-night")
+            else:
+                if want("desk-day"):
+                    desk(browser, "desk-day")
+                if want("why"):
+                    why(browser, "why")
+                if want("rules"):
+                    room(browser, "/rules/capitals", "rules", ".consequence li")
+                if want("links"):
+                    room(browser, "/rules/links", "links", ".consequence li")
+                if want("commands"):
+                    room(browser, "/commands/tea", "commands", ".bubble")
+        finally:
+            browser.close()
+
+
+if __name__ == "__main__":
+    main()
