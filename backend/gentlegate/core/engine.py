@@ -50,7 +50,7 @@ class Engine:
         kit = load_kit(document)
         self.document = document
         self.parts = Parts(kit, self.state, self._seed, self._declared)
-        self._rotas = Rotas(self.parts, self._rotas)
+        self._rotas = Rotas(self.parts, self._rotas, self.now)
 
     @property
     def rotas(self) -> Rotas:

@@ -54,27 +54,29 @@ def parse(text: str) -> BoundTemplate:
     from liquid.exceptions import LiquidError
 
     try:
-        return _environment().from_string(text)
+        template = _environment().from_string(text)
+        used = template.analyze().filters if "|" in text else {}
     except (LiquidError, RecursionError) as error:
-        line, column = _place(text, error)
-        raise TemplateProblem(_plain(error), line, column) from None
+        raise _problem(text, _index(text, error), str(getattr(error, "message", None) or error)) from None
+    for name, places in used.items():
+        if name not in _environment().filters:
+            known = ", ".join(sorted(_environment().filters))
+            raise _problem(text, places[0].index, f'there is no filter "{name}"; there are: {known}')
+    return template
 
 
-def _plain(error: Exception) -> str:
-    from liquid.exceptions import UnknownFilterError
-
-    problem = str(getattr(error, "message", None) or error)
-    if isinstance(error, UnknownFilterError):
-        return f"there is no such filter ({problem})"
-    return problem
+def _problem(text: str, index: int, problem: str) -> TemplateProblem:
+    return TemplateProblem(problem, *_place(text, min(index, len(text))))
 
 
-def _place(text: str, error: Exception) -> tuple[int, int]:
+def _index(text: str, error: Exception) -> int:
     token = getattr(error, "token", None)
-    index = token.start_index if token is not None else -1
-    if index < 0:
-        index = next((m.start() for m in _PART.finditer(text) if _fails(m[0])), max(text.rfind("{"), 0))
-    index = min(index, len(text))
+    if token is not None and token.start_index >= 0:
+        return int(token.start_index)
+    return next((m.start() for m in _PART.finditer(text) if _fails(m[0])), max(text.rfind("{"), 0))
+
+
+def _place(text: str, index: int) -> tuple[int, int]:
     return text.count("\n", 0, index) + 1, index - (text.rfind("\n", 0, index) + 1) + 1
 
 

@@ -21,15 +21,15 @@ from gentlegate.core.text.folding import fold_name
 class Rotas:
     """All rotas under one kit; clocks, places and rounds live in the state."""
 
-    def __init__(self, parts: Parts, before: Rotas | None = None) -> None:
+    def __init__(self, parts: Parts, before: Rotas | None = None, now: int = 0) -> None:
         self._parts = parts
         self.rotas = parts.kit.rotas
         self._keys = [fold_name(rota.name) for rota in self.rotas]
         self._stepped: int = before._stepped if before else -1
         if before:
-            self._adapt(before)
+            self._adapt(before, now)
 
-    def _adapt(self, before: Rotas) -> None:
+    def _adapt(self, before: Rotas, now: int) -> None:
         """A changed rhythm counts from the last post, and never posts at once (rule 9)."""
         rhythms = {key: rota.every for key, rota in zip(before._keys, before.rotas, strict=True)}
         spacing = self._parts.kit.channel.spacing
@@ -37,9 +37,9 @@ class Rotas:
             record = self._parts.state.rotas.get(key)
             if record is None and self._parts.streams.now.phase in ("live", "gap"):
                 first = rota.every if rota.first_after is None else max(rota.first_after, spacing)
-                self._parts.state.rotas.put(key, RotaRecord(due=before._stepped + first))
+                self._parts.state.rotas.put(key, RotaRecord(due=now + first))
             elif record and record.last is not None and rhythms.get(key, rota.every) != rota.every:
-                due = max(record.last + rota.every, before._stepped + spacing)
+                due = max(record.last + rota.every, now + spacing)
                 self._parts.state.rotas.edit(key).due = due
                 self._parts.state.rotas.edit(key).ready = None
 

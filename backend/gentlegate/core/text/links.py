@@ -30,7 +30,7 @@ _SCHEMED = re.compile(r"(?<!\w)(?:h(?:tt|xx)ps?|ftp):[/\\]+[^\s<>\"»”]+", re.
 _AUTHORITY = re.compile(r"(?:[^/\\?#]*@)?(\[[0-9a-fA-F:.]+\]|[^:/\\?#@]+)(?::\d*)?(.*)", re.DOTALL)
 _BARE = re.compile(rf"(?<!{_SIGN})({_SIGN}++(?:\.{_SIGN}++)+)\.?(:\d{{1,5}}(?!\d))?({_TAIL})?")
 _BRACKETED = re.compile(r"\s?[(\[{<]\s?(?:\.|dot)\s?[)\]}>]\s?", re.IGNORECASE)
-_SPELLED = re.compile(rf"(?<!\w)([\w-]+)(\s+dot\s+)(?=(?:{SPELLED_ENDINGS})(?![\w-]))", re.IGNORECASE)
+_SPELLED = re.compile(rf"(?<![\w-])([\w-]++)(\s++dot\s++)(?=(?:{SPELLED_ENDINGS})(?![\w-]))", re.IGNORECASE)
 _SPACED = re.compile(r"(?<=[\w-])(?:\s+\.\s*|\s*\.\s+)(?=[A-Za-z]{2,24}/\S)")
 _IPV4 = re.compile(r"(?:(?:25[0-5]|2[0-4]\d|1?\d?\d)\.){3}(?:25[0-5]|2[0-4]\d|1?\d?\d)")
 _HINTS = re.compile(r"[.\u3002\uff0e\uff61\u2024]|//|\\\\|dot|\uff44", re.IGNORECASE)
@@ -56,7 +56,7 @@ def _suffixes() -> PublicSuffixList:
 def has_public_suffix(host: str) -> bool:
     """Whether an ASCII host has a name below a real public suffix or a reserved ending."""
     labels = host.split(".")
-    if not all(labels) or len(labels) < 2:
+    if not all(labels) or len(labels) < 2 or len(host) > 253:
         return False
     return labels[-1] in RESERVED or _suffixes().privatesuffix(host) is not None
 
