@@ -24,7 +24,7 @@ class Counting(unittest.TestCase):
             said(effects),
             ["pots lost: 0 → 3", "pots lost: 3 → 2", "pots lost: 2", "pots lost: 2 → 10", "pots lost: 10 → 2"],
         )
-        self.assertEqual([(c.before, c.after, c.by) for c in of(effects, "counter")][0], (0, 3, "brook:u-bram"))
+        self.assertEqual(next((c.before, c.after, c.by) for c in of(effects, "counter")), (0, 3, "brook:u-bram"))
 
     def test_a_viewer_may_read_only(self) -> None:
         self.assertEqual(whys(run(KIT, says(0, "!count lost +1"))), ["level"])

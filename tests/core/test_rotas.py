@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import itertools
 import unittest
 from typing import Any
 
@@ -99,7 +100,7 @@ class Rules(unittest.TestCase):
         for start in range(0, len(texts) - count + 1, count):
             self.assertEqual(sorted(texts[start : start + count]), sorted(str(n) for n in range(count)))
         if count > 1:
-            self.assertTrue(all(a != b for a, b in zip(texts, texts[1:], strict=False)))
+            self.assertTrue(all(a != b for a, b in itertools.pairwise(texts)))
 
     def test_7_offline_posts_once_the_end_is_established(self) -> None:
         kit = {"rotas": [rota(every_offline="30m")], "platforms": {"lantern": {"offline_chat": False}}}
@@ -159,7 +160,7 @@ class Laws(unittest.TestCase):
             by.setdefault(effect.cause.name, []).append(when)
         for index, (every, _, _) in enumerate(rotas):
             times = by.get(f"r{index}", [])
-            self.assertTrue(all(b - a >= every * 60 for a, b in zip(times, times[1:], strict=False)))
+            self.assertTrue(all(b - a >= every * 60 for a, b in itertools.pairwise(times)))
         spaced = sorted((when, name) for name, times in by.items() if not rotas[int(name[1:])][2] for when in times)
-        for (a, first), (b, second) in zip(spaced, spaced[1:], strict=False):
+        for (a, first), (b, second) in itertools.pairwise(spaced):
             self.assertTrue(first == second or b - a >= spacing)

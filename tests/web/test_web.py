@@ -1,0 +1,242 @@
+"""The HTTP door and the socket, as processes on real ports."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import unittest
+from collections.abc import Awaitable, Callable
+from typing import Any, ClassVar
+
+import httpx
+from websockets.asyncio.client import connect
+from websockets.exceptions import ConnectionClosed
+
+from tests.support.world import World, eventually
+
+LEVELS = (None, "bram", "odalys", "marlo")
+"""Nobody, a moderator, a lead, the broadcaster."""
+
+DOORS: list[tuple[str, str, Any, int]] = [
+    ("GET", "/api/session", None, 1),
+    ("GET", "/api/commands", None, 1),
+    ("POST", "/api/commands/preview", {"reply": "hi"}, 1),
+    ("PUT", "/api/commands/door", {"command": {"name": "door", "reply": "x"}, "revision": None}, 2),
+    ("DELETE", "/api/commands/door", None, 2),
+    ("GET", "/api/rules", None, 1),
+    ("PUT", "/api/rules/mood", {"mood": "parlour"}, 2),
+    ("PUT", "/api/rules/filters/links", {"values": {}}, 2),
+    ("POST", "/api/rules/try", {"text": "hi"}, 1),
+    ("POST", "/api/rules/consequence", {"filter": "links"}, 1),
+    ("POST", "/api/desk/undo", {"platform": "brook", "message": "none"}, 1),
+    ("POST", "/api/desk/count", {"name": "mugs", "step": "+1"}, 1),
+    ("POST", "/api/desk/title", {"title": "Twelve bowls"}, 1),
+    ("POST", "/api/desk/say", {"text": "hello"}, 1),
+    ("POST", "/api/desk/clear", {"command": "kiln"}, 1),
+]
+"""Method, path, body, and the place in LEVELS from which on it opens."""
+
+
+def setUpModule() -> None:
+    WithWorld.world = World().start()
+
+
+def tearDownModule() -> None:
+    WithWorld.world.stop()
+
+
+class WithWorld(unittest.TestCase):
+    world: ClassVar[World]
+
+
+class Permissions(WithWorld):
+    def test_every_route_by_every_level(self) -> None:
+        for place, login in enumerate(LEVELS):
+            with self.world.client(login) as client:
+                for method, path, body, opens in DOORS:
+                    with self.subTest(login=login, door=f"{method} {path}"):
+                        status = client.request(method, path, json=body).status_code
+                        if login is None:
+                            self.assertEqual(status, 401)
+                        elif place < opens:
+                            self.assertEqual(status, 403)
+                        else:
+                            self.assertNotIn(status, (401, 403, 500))
+
+    def test_the_table_names_every_route(self) -> None:
+        document = httpx.get(f"{self.world.address}/api/openapi.json").json()
+        open_to_all = {
+            ("post", "/api/session"),
+            ("delete", "/api/session"),
+            ("post", "/api/welcome"),
+            ("get", "/api/health"),
+        }
+        named = {
+            (method.lower(), path.replace("door", "{name}").replace("filters/links", "filters/{key}"))
+            for method, path, _, _ in DOORS
+        }
+        routes = {(method, path) for path, methods in document["paths"].items() for method in methods}
+        self.assertEqual(routes - open_to_all, named)
+        for path, methods in document["paths"].items():
+            for method, route in methods.items():
+                self.assertTrue(route.get("summary"), f"{method} {path}")
+
+
+class Sessions(WithWorld):
+    def test_a_wrong_password_and_too_many(self) -> None:
+        with self.world.client(None) as client:
+            answers = [client.post("/api/session", json={"login": "wren", "password": "no"}) for _ in range(6)]
+        self.assertEqual([answer.status_code for answer in answers], [401] * 5 + [429])
+        self.assertEqual(answers[0].headers["content-type"], "application/problem+json")
+
+    def test_the_cookie_is_kept_from_scripts_and_ends(self) -> None:
+        with self.world.client("bram") as client:
+            cookie = client.post("/api/session", json={"login": "bram", "password": "tea-before-kiln"}).headers[
+                "set-cookie"
+            ]
+            self.assertIn("HttpOnly", cookie)
+            self.assertIn("SameSite=strict", cookie)
+            token = client.cookies["gentlegate_session"]
+            client.delete("/api/session")
+            again = httpx.get(f"{self.world.address}/api/session", cookies={"gentlegate_session": token})
+        self.assertEqual(again.status_code, 401)
+
+    def test_another_sites_page_changes_nothing(self) -> None:
+        with self.world.client("bram") as client:
+            answer = client.post(
+                "/api/desk/count", json={"name": "mugs", "step": "+1"}, headers={"Origin": "http://bad.test"}
+            )
+        self.assertEqual(answer.status_code, 403)
+
+    def test_a_welcome_key_that_is_none(self) -> None:
+        body = {"key": "guess", "login": "eve", "name": "Eve", "password": "long enough now"}
+        self.assertEqual(httpx.post(f"{self.world.address}/api/welcome", json=body).status_code, 403)
+
+    def test_headers(self) -> None:
+        policy = httpx.get(f"{self.world.address}/").headers["content-security-policy"]
+        self.assertNotIn("unsafe", policy)
+
+
+class CommandsRoom(WithWorld):
+    def setUp(self) -> None:
+        self.client = self.world.client("odalys")
+        self.addCleanup(self.client.close)
+
+    def save(self, name: str, revision: str | None = None, **fields: Any) -> httpx.Response:
+        return self.client.put(
+            f"/api/commands/{name}", json={"command": {"name": name, **fields}, "revision": revision}
+        )
+
+    def test_made_changed_and_removed(self) -> None:
+        made = self.save("frog", reply="ribbit").json()
+        changed = self.save("frog", made["revision"], reply="croak")
+        self.assertEqual(changed.json()["command"]["reply"], "croak")
+        self.assertEqual(
+            self.client.delete("/api/commands/frog", params={"revision": changed.json()["revision"]}).status_code,
+            204,
+        )
+        names = [view["name"] for view in self.client.get("/api/commands").json()["commands"]]
+        self.assertNotIn("frog", names)
+
+    def test_bad_ones_are_refused_with_place_and_remedy(self) -> None:
+        before = self.client.get("/api/commands").json()
+        for fields, where, words in (
+            ({"reply": "{{ x"}, "reply", "Line 1, column"),
+            ({"reply": "x", "aliases": ["kiln"]}, "aliases.0", "already"),
+            ({"reply": "x", "cooldwn": "none"}, "cooldwn", "cooldown"),
+            ({"reply": "x", "cooldown": {"everyone": "a while"}}, "cooldown.everyone", "not a duration"),
+        ):
+            with self.subTest(fields):
+                answer = self.save("newt", **fields)
+                self.assertEqual(answer.status_code, 422)
+                self.assertTrue(
+                    answer.json()["where"].removesuffix(".0").endswith(where.removesuffix(".0")), answer.json()
+                )
+                self.assertIn(words, answer.json()["detail"])
+        self.assertEqual(self.client.get("/api/commands").json(), before)
+
+    def test_a_name_in_use(self) -> None:
+        answer = self.save("KILN", reply="x")
+        self.assertEqual((answer.status_code, answer.json()["where"]), (409, "name"))
+        self.assertEqual(self.save("uptime", reply="x").status_code, 422)
+
+    def test_saving_over_a_newer_change_is_never_silent(self) -> None:
+        read = self.save("toad", reply="one").json()["revision"]
+        self.save("toad", read, reply="two")
+        answer = self.save("toad", read, reply="three")
+        self.assertEqual((answer.status_code, answer.json()["theirs"]["reply"]), (409, "two"))
+
+    def test_a_preview_shows_each_platform_and_problems(self) -> None:
+        long = self.client.post("/api/commands/preview", json={"reply": "word " * 60}).json()
+        self.assertEqual({one["platform"]: len(one["parts"]) for one in long["shown"]}, {"brook": 1, "lantern": 2})
+        broken = self.client.post("/api/commands/preview", json={"reply": "a\n{{ x | nothing }}"}).json()
+        self.assertEqual(broken["line"], 2)
+
+
+class RulesRoom(WithWorld):
+    def test_a_value_of_ones_own_and_back(self) -> None:
+        with self.world.client("odalys") as client:
+            rules = client.put("/api/rules/filters/capitals", json={"values": {"share": 0.9}}).json()
+            self.assertEqual((rules["filters"][0]["own"], rules["filters"][0]["values"]["share"]), (["share"], 0.9))
+            back = client.put("/api/rules/filters/capitals", json={"values": {"share": None}}).json()
+            self.assertEqual((back["filters"][0]["own"], back["filters"][0]["values"]["share"]), ([], 0.8))
+
+    def test_trying_a_line_with_unsaved_settings_touches_nothing(self) -> None:
+        with self.world.client("bram") as client:
+            body = {"text": "see other.test", "filters": {"links": {"allowed": ["other.test"]}}}
+            self.assertEqual(client.post("/api/rules/try", json=body).json()["verdict"]["outcome"], "allow")
+            self.assertEqual(
+                client.post("/api/rules/try", json={"text": "see other.test"}).json()["verdict"]["outcome"], "nudge"
+            )
+            bad = client.post(
+                "/api/rules/try", json={"text": "x", "filters": {"links": {"allowed": ["two words"]}}}
+            )
+            self.assertEqual((bad.status_code, bad.json()["where"]), (422, "filters.links.allowed.0"))
+
+    def test_what_a_setting_would_catch(self) -> None:
+        id = self.world.type("A LOUD LINE ABOUT MY TEAPOT LID AND ITS TINY SPOUT", "loudly")
+        with self.world.client("bram") as client:
+            eventually(lambda: self.world.rows("SELECT 1 FROM events WHERE message = ?", id))
+
+            def caught(letters: int) -> list[str]:
+                body = {"filter": "capitals", "values": {"letters": letters}}
+                return [line["id"] for line in client.post("/api/rules/consequence", json=body).json()["caught"]]
+
+            eventually(lambda: id in caught(10))
+            self.assertNotIn(id, caught(900))
+
+
+class Socket(WithWorld):
+    def talk(self, login: str | None, work: Callable[[Any], Awaitable[None]], **headers: str) -> None:
+        async def run() -> None:
+            address = self.world.address.replace("http", "ws", 1) + "/api/live"
+            if login:
+                with self.world.client(login) as client:
+                    headers["Cookie"] = f"gentlegate_session={client.cookies['gentlegate_session']}"
+            async with connect(address, additional_headers=headers, proxy=None) as socket:
+                await work(socket)
+
+        asyncio.run(asyncio.wait_for(run(), 20))
+
+    def test_nobody_and_other_sites_are_shut_out(self) -> None:
+        async def work(socket: Any) -> None:
+            await socket.recv()
+
+        for login, headers in ((None, {}), ("bram", {"Origin": "http://bad.test"})):
+            with self.subTest(login), self.assertRaises((ConnectionClosed, Exception)):
+                self.talk(login, work, **headers)
+
+    def test_a_snapshot_changes_and_a_new_snapshot_when_asked(self) -> None:
+        async def work(socket: Any) -> None:
+            first = json.loads(await socket.recv())
+            self.assertEqual(first["snapshot"]["parts"]["channel"]["name"], "Kiln & Kettle")
+            self.world.type("hello from the socket test")
+            seen = ""
+            while "hello from the socket test" not in seen:
+                seen = (await socket.recv()).decode()
+            await socket.send("again")
+            while "snapshot" not in (again := json.loads(await socket.recv())):
+                pass
+            self.assertIn("hello from the socket test", [line["text"] for line in again["snapshot"]["lines"]])
+
+        self.talk("bram", work)
