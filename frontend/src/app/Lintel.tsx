@@ -123,7 +123,7 @@ function AccountMenu() {
   if (!me) return null;
   const logOut = async () => {
     await api.DELETE("/api/session");
-    queries.clear();
+    queries.removeQueries({ predicate: (query) => query.queryKey[0] !== "me" });
     queries.setQueryData(["me"], null);
   };
   return (
