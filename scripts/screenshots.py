@@ -15,6 +15,7 @@ from gentlegate.demo.prepare import PASSWORD
 
 FOLDER = Path(os.environ.get("SCREENSHOTS", Path(__file__).resolve().parents[1] / "docs" / "screenshots"))
 ADDRESS = f"http://127.0.0.1:{os.environ.get('GENTLEGATE_PORT', '8770')}"
+PLAYHOUSE = f"http://127.0.0.1:{os.environ.get('PLAYHOUSE_PORT', '8771')}"
 SETTLE = 1.5
 
 
@@ -35,6 +36,12 @@ def login_page(browser: Browser) -> None:
     browser.driver.get(ADDRESS)
     browser.find("#login")
     shoot(browser, "log-in")
+
+
+def playhouse_page(browser: Browser) -> None:
+    browser.driver.get(PLAYHOUSE)
+    browser.wait(lambda: len(browser.all("li")) > 10)
+    shoot(browser, "playhouse")
 
 
 def desk(browser: Browser, name: str) -> None:
@@ -67,6 +74,8 @@ def main() -> None:
         try:
             if not dark and size == DESK and want("log-in"):
                 login_page(browser)
+            if not dark and size == DESK and want("playhouse"):
+                playhouse_page(browser)
             browser.log_in(ADDRESS, "odalys", PASSWORD)
             if size == PHONE:
                 if want("desk-phone"):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import gc
+import os
 import sys
 from pathlib import Path
 from typing import Annotated, Any
@@ -139,8 +141,6 @@ def demo() -> None:
 @app.command()
 def playhouse() -> None:
     """Start the Playhouse alone."""
-    import os
-
     from gentlegate.settings import read_environment
 
     environment = read_environment()
@@ -184,4 +184,7 @@ def openapi() -> None:
 
 
 def main() -> None:
+    """Start quickly: no look-out for plug-ins, and few rounds of the garbage collector while things are imported."""
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
+    gc.set_threshold(50_000, 20, 20)
     app()

@@ -117,6 +117,7 @@ def build(tokens: dict[str, str]) -> FastAPI:
                 "badges": line.badges,
                 "text": line.text,
                 "removed": line.removed,
+                "removed_at": line.removed_at,
             }
             for line in named(platform).lines
             if line.n > after

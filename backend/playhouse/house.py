@@ -30,6 +30,7 @@ class Line:
     reply_to: str | None = None
     private_to: str | None = None
     removed: bool = False
+    removed_at: float | None = None
 
 
 class Refusal(Exception):
@@ -151,6 +152,7 @@ class Platform:
         self.need_rights()
         line = self.line(id)
         line.removed = removed
+        line.removed_at = time.time() if removed else None
         self.tell("gone" if removed else "back", line=line)
         return {"id": id, "removed": removed}
 

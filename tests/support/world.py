@@ -83,6 +83,9 @@ class World:
         self._processes["gate"].send_signal(signal.SIGKILL)
         self._processes["gate"].wait()
 
+    def pid(self, name: str) -> int:
+        return self._processes[name].pid
+
     def stop(self) -> None:
         self.playhouse.close()
         for process in self._processes.values():
