@@ -20,9 +20,9 @@ from typing import Any
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
-import httpx
+import httpx  # noqa: E402
 from tests.support.world import World  # noqa: E402
-from websockets.asyncio.client import connect
+from websockets.asyncio.client import connect  # noqa: E402
 
 REPLAYED = 60_000
 RATE, SECONDS, SCREENS = 200, int(os.environ.get("BENCH_SECONDS", "30")), 5
@@ -193,13 +193,14 @@ async def type_lines(world: World, said: dict[str, float]) -> None:
     async with httpx.AsyncClient(base_url=world.playhouse_address, trust_env=False, timeout=10) as client:
 
         async def type_one(number: int) -> None:
-            text = " ".join(chance.choices(WORDS, k=10)) + (" other.test" if number % 200 == 0 else "")
+            pitch = number % 200 == 0
+            text = " ".join(chance.choices(WORDS, k=10)) + (" other.test" if pitch else "")
             body = {
                 "platform": "lantern" if number % 3 == 0 else "brook",
-                "login": f"v{number % 700}",
+                "login": f"pitch{number}" if pitch else f"v{number % 700}",
                 "text": text,
             }
-            answer = (await client.post("/type", json=body)).json()
+            answer = (await client.post("/type", json=body)).raise_for_status().json()
             said[answer["id"]] = answer["at"]
 
         begun, tasks = time.perf_counter(), []

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import json
 import unittest
+from typing import Any
+
+from websockets.sync.client import connect
 
 from tests.support.world import World, eventually
 
@@ -15,6 +19,14 @@ class KillNine(unittest.TestCase):
     def screen_state(self) -> dict[str, list[tuple[object, ...]]]:
         tables = ("counters", "changes", "uses", "people", "rotas", "stream")
         return {t: self.world.rows("SELECT key, body FROM state WHERE name = ? ORDER BY key", t) for t in tables}
+
+    def screen(self) -> Any:
+        """What a screen that opens now is shown."""
+        with self.world.client("bram") as client:
+            cookie = f"gentlegate_session={client.cookies['gentlegate_session']}"
+        address = self.world.address.replace("http", "ws", 1) + "/api/live"
+        with connect(address, additional_headers={"Cookie": cookie}, proxy=None) as socket:
+            return json.loads(socket.recv())["snapshot"]
 
     def test_state_and_chat_are_as_they_were_and_nothing_is_said_twice(self) -> None:
         world = self.world
@@ -31,6 +43,9 @@ class KillNine(unittest.TestCase):
         meanwhile = world.type("typed while the gate was down", "ashfall")
         world.start_gate()
         eventually(lambda: world.rows("SELECT 1 FROM events WHERE message = ?", meanwhile))
+        shown = {line["id"]: line for line in self.screen()["lines"]}
+        self.assertEqual(shown[spam]["marks"][0]["outcome"], "nudge")
+        self.assertEqual(shown[spam]["sending"]["remove"], "sent")
         after = self.screen_state()
         for table in ("counters", "changes", "uses", "people", "stream"):
             self.assertEqual(after[table], before[table], table)

@@ -26,6 +26,8 @@ class Rotas:
         self.rotas = parts.kit.rotas
         self._keys = [fold_name(rota.name) for rota in self.rotas]
         self._stepped: int = before._stepped if before else -1
+        self._due: int | None = None
+        self._due_holds = False
         if before:
             self._adapt(before, now)
 
@@ -46,12 +48,14 @@ class Rotas:
     def resume(self, now: int) -> None:
         """Whatever fell due before `now` is looked at once, at the next step."""
         self._stepped = max(self._stepped, now - 1)
+        self._due_holds = False
 
     def record(self, rota: Rota) -> RotaRecord:
         """Where a rota stands; read only."""
         return self._parts.state.rotas.get(fold_name(rota.name)) or RotaRecord()
 
     def begin_stream(self, now: int) -> None:
+        self._due_holds = False
         for key, rota in zip(self._keys, self.rotas, strict=True):
             record = self._parts.state.rotas.edit(key)
             record.due = now + (rota.every if rota.first_after is None else rota.first_after)
@@ -60,6 +64,7 @@ class Rotas:
 
     def end_stream(self, now: int) -> None:
         """The stream's end is established: the clocks for while we are away begin."""
+        self._due_holds = False
         for key, rota in zip(self._keys, self.rotas, strict=True):
             record = self._parts.state.rotas.edit(key)
             record.due = None if rota.every_offline is None else now + rota.every_offline
@@ -88,7 +93,16 @@ class Rotas:
         return max(0, (rota.chat_lines if live else rota.offline_lines) - self.record(rota).lines)
 
     def due(self) -> int | None:
-        """The next moment at which something may change by time alone, later than the last step."""
+        """The next moment at which something may change by time alone, later than the last step.
+
+        It is worked out anew only after something moved it: most messages do not.
+        """
+        if not self._due_holds or (self._due is not None and self._due <= self._stepped):
+            self._due = self._next_due()
+            self._due_holds = True
+        return self._due
+
+    def _next_due(self) -> int | None:
         ahead = [self._released()]
         for rota in self.rotas:
             record = self.record(rota)
@@ -125,8 +139,10 @@ class Rotas:
             ready = self._is_ready(rota, record, now)
             if ready and record.ready is None:
                 self._parts.state.rotas.edit(self._keys[index]).ready = now
+                self._due_holds = False
             elif not ready and record.ready is not None:
                 self._parts.state.rotas.edit(self._keys[index]).ready = None
+                self._due_holds = False
 
     def _is_ready(self, rota: Rota, record: RotaRecord, now: int) -> bool:
         if not rota.on or record.due is None or now < record.due or self.lines_missing(rota):
@@ -155,6 +171,7 @@ class Rotas:
         return None
 
     def _post(self, index: int, now: int) -> list[Effect]:
+        self._due_holds = False
         rota, key = self.rotas[index], self._keys[index]
         record = self._parts.state.rotas.edit(key)
         platforms = self.platforms(rota)
