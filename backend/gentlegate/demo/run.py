@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import signal
 import subprocess
@@ -11,6 +12,7 @@ import urllib.error
 import urllib.request
 from collections.abc import Callable
 from types import FrameType
+from typing import Any
 
 from gentlegate.core.errors import GateError
 from gentlegate.demo.prepare import PASSWORD, TEAM, TOKEN, prepare
@@ -18,6 +20,7 @@ from gentlegate.settings import Environment
 
 READY_WITHIN = 20.0
 RESTARTS = 5
+EVENING, QUICK_START = "calm", 75
 
 
 def run(environment: Environment, say: Callable[[str], object]) -> None:
@@ -28,10 +31,10 @@ def run(environment: Environment, say: Callable[[str], object]) -> None:
     signal.signal(signal.SIGTERM, _stop)
     processes: list[subprocess.Popen[bytes]] = []
     try:
-        processes.append(_start_gate(environment))
-        _wait_for(f"{gate_at}/api/health")
-        processes.append(_start_playhouse(environment))
-        _wait_for(f"{playhouse_at}/state")
+        processes += [_start_gate(environment), _start_playhouse(environment)]
+        _wait_for(f"{playhouse_at}/state", lambda _: True)
+        _wait_for(f"{gate_at}/api/health", _joined)
+        _play(playhouse_at)
         say(_greeting(gate_at, playhouse_at))
         _watch(environment, processes, say)
     except KeyboardInterrupt:
@@ -75,19 +78,34 @@ def _start_playhouse(environment: Environment) -> subprocess.Popen[bytes]:
         "--port",
         str(environment.playhouse_port),
     ]
-    command += ["--evening", os.environ.get("GENTLEGATE_EVENING", "calm"), "--quick-start", "75"]
     return subprocess.Popen(command, env=_variables(environment), start_new_session=True)
 
 
-def _wait_for(address: str) -> None:
+def _joined(health: dict[str, Any]) -> bool:
+    lamps = list(health["platforms"].values())
+    return bool(lamps) and all(lamp == "joined" for lamp in lamps)
+
+
+def _wait_for(address: str, ready: Callable[[dict[str, Any]], bool]) -> None:
     until = time.monotonic() + READY_WITHIN
     while time.monotonic() < until:
         try:
-            with urllib.request.urlopen(address, timeout=1):
-                return
+            with urllib.request.urlopen(address, timeout=1) as answer:
+                if ready(json.load(answer)):
+                    return
         except (urllib.error.URLError, OSError):
-            time.sleep(0.03)
+            pass
+        time.sleep(0.03)
     raise GateError(f"{address} did not answer within {READY_WITHIN:.0f} s")
+
+
+def _play(playhouse_at: str) -> None:
+    """Let the evening begin; its first minute passes quickly, so that there is something to see."""
+    body = json.dumps({"name": EVENING, "quick_start": QUICK_START}).encode()
+    request = urllib.request.Request(
+        f"{playhouse_at}/evening", data=body, headers={"Content-Type": "application/json"}, method="POST"
+    )
+    urllib.request.urlopen(request, timeout=5).close()
 
 
 def _watch(

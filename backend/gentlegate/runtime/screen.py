@@ -106,6 +106,10 @@ class Screen:
     def lamp(self, platform: str, lamp: str, note: str) -> None:
         self._lamps[platform] = {"lamp": lamp, "note": note}
 
+    def lamps(self) -> dict[str, str]:
+        """How each platform's connection stands."""
+        return {platform: lamp["lamp"] for platform, lamp in self._lamps.items()}
+
     def present(self, names: Iterable[str]) -> None:
         self._present = sorted(set(names))
 

@@ -49,7 +49,12 @@ def build(lifespan: Lifespan | None = None, screens: Path | None = None) -> Fast
     @app.get("/api/health", tags=["service"], summary="Whether it runs")
     async def health(request: Request) -> Health:
         gate = request.app.state.gate
-        return Health(version=__version__, live=gate.engine.parts.streams.live, screens=gate.hub.facts()["screens"])
+        return Health(
+            version=__version__,
+            live=gate.engine.parts.streams.live,
+            screens=gate.hub.facts()["screens"],
+            platforms=gate.screen.lamps(),
+        )
 
     if screens is not None and (screens / "index.html").exists():
         _serve_screens(app, screens)

@@ -157,3 +157,4 @@ class Health(Wire):
     version: str
     live: bool
     screens: int
+    platforms: dict[str, str] = Field(description="How each connection stands.")

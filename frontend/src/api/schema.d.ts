@@ -423,6 +423,13 @@ export interface components {
         Health: {
             /** Live */
             live: boolean;
+            /**
+             * Platforms
+             * @description How each connection stands.
+             */
+            platforms: {
+                [key: string]: string;
+            };
             /** Screens */
             screens: number;
             /** Version */
