@@ -85,7 +85,7 @@ def router(brook: Platform) -> APIRouter:
                 if pushed := frame(brook, await queue.get()):
                     await socket.send_json(pushed)
             await socket.close(1012)
-        except WebSocketDisconnect:
+        except (WebSocketDisconnect, asyncio.CancelledError):
             pass
         finally:
             stop()

@@ -24,7 +24,9 @@ def main() -> None:
 
 async def _serve(given: argparse.Namespace) -> None:
     app = build({"brook": given.token, "lantern": given.token})
-    config = uvicorn.Config(app, given.host, given.port, log_level="warning", ws_max_size=1 << 20)
+    config = uvicorn.Config(
+        app, given.host, given.port, log_level="warning", ws_max_size=1 << 20, timeout_graceful_shutdown=1
+    )
     server = uvicorn.Server(config)
     if given.evening:
         app.state.player.play(given.evening, given.speed, given.quick_start)

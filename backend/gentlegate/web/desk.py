@@ -79,7 +79,7 @@ async def live(socket: WebSocket) -> None:
                 frame.cancel()
                 break
             await socket.send_bytes(frame.result())
-    except (WebSocketDisconnect, RuntimeError):
+    except (WebSocketDisconnect, RuntimeError, asyncio.CancelledError):
         pass
     finally:
         listening.cancel()
