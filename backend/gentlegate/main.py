@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
+import logging
+import os
 import secrets
+import signal
 import time
 from collections.abc import AsyncIterator, Coroutine
 from pathlib import Path
@@ -109,9 +112,6 @@ async def _kept_alive(work: Coroutine[Any, Any, None]) -> None:
         raise
     except BaseException:
         log.exception("service.part-failed")
-        import os
-        import signal
-
         os.kill(os.getpid(), signal.SIGTERM)
 
 
@@ -135,6 +135,7 @@ def serve(environment: Environment) -> None:
     structlog.configure(
         processors=[structlog.processors.TimeStamper(fmt="iso"), structlog.processors.KeyValueRenderer()]
     )
+    logging.getLogger("uvicorn.error").addFilter(lambda record: "graceful shutdown" not in record.getMessage())
     service = Service(environment)
     app = build(lifespan=service.running, screens=SCREENS)
     config = uvicorn.Config(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import asyncio
+import logging
 import os
 
 import uvicorn
@@ -27,6 +28,7 @@ async def _serve(given: argparse.Namespace) -> None:
     config = uvicorn.Config(
         app, given.host, given.port, log_level="warning", ws_max_size=1 << 20, timeout_graceful_shutdown=1
     )
+    logging.getLogger("uvicorn.error").addFilter(lambda record: "graceful shutdown" not in record.getMessage())
     server = uvicorn.Server(config)
     if given.evening:
         app.state.player.play(given.evening, given.speed, given.quick_start)

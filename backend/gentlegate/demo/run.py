@@ -40,9 +40,8 @@ def run(environment: Environment, say: Callable[[str], object]) -> None:
     except KeyboardInterrupt:
         say("\nStopping.")
     finally:
-        for process in processes:
+        for process in processes:  # the gate first, so that the Playhouse has nobody left to wait for
             process.terminate()
-        for process in processes:
             try:
                 process.wait(5)
             except subprocess.TimeoutExpired:
