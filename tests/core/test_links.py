@@ -13,6 +13,7 @@ see e.g. the manual
 v1.2 and 3.14 and 10.30 uhr
 wait...what
 mail sam@kiln.example please
+mail anna.shop@kiln.example or a.b@c.test
 notes.txt and readme.md and main.py
 love it.so much
 good.to see you

@@ -21,7 +21,7 @@ class CapitalsFilter:
             return []
         text = reading.measured
         upper = sum(map(str.isupper, text))
-        if upper < self._letters * self._share:
+        if upper < self._letters * self._share - 1:
             return []
         cased = upper + sum(map(str.islower, text))
         share = upper / cased

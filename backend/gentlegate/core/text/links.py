@@ -149,6 +149,8 @@ def _bare(view: _View, named: EntryIndex | None) -> Iterator[Link]:
         firm = bool(port or tail)
         if before == "@" and not firm and _has_user(view.text, start):
             continue
+        if not firm and view.text[match.end() : match.end() + 1] == "@":
+            continue
         end = match.end(1) + (match.end(2) - match.start(2) if port else 0)
         end = match.start(3) + len(tail) if tail else end
         strong = any(start <= place < match.end(1) for place in view.strong)
