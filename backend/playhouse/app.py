@@ -11,8 +11,8 @@ from fastapi.responses import HTMLResponse, JSONResponse
 from pydantic import BaseModel, Field
 
 from playhouse import brook, lantern
-from playhouse.evenings import Player, names
 from playhouse.house import Platform, Refusal
+from playhouse.player import Player, names
 
 
 class Typed(BaseModel):

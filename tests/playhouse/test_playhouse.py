@@ -9,7 +9,7 @@ from typing import Any
 
 import httpx
 
-from playhouse import evenings
+from playhouse import player
 from playhouse.app import build
 from playhouse.compose import calm, link_spam
 from playhouse.house import Platform, Refusal
@@ -130,19 +130,19 @@ class Evenings(unittest.TestCase):
     def test_what_ships_is_what_is_composed(self) -> None:
         for name, evening in (("calm", calm()), ("link-spam", link_spam())):
             with self.subTest(name):
-                shipped = [line for _, line in evenings.load(name)]
+                shipped = [line for _, line in player.load(name)]
                 composed = list(evening.write())
                 self.assertEqual(len(shipped), len(composed))
                 self.assertGreater(len(shipped), 500)
 
     def test_times_never_run_backwards(self) -> None:
-        for name in evenings.names():
-            times = [at for at, _ in evenings.load(name)]
+        for name in player.names():
+            times = [at for at, _ in player.load(name)]
             self.assertEqual(times, sorted(times))
 
     def test_an_unknown_evening(self) -> None:
         with self.assertRaises(Refusal):
-            evenings.load("wild")
+            player.load("wild")
 
 
 class Numbers(unittest.TestCase):

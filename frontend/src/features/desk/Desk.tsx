@@ -20,6 +20,7 @@ export function Desk() {
   const acts = useActs();
   const lines = useLive((state) => state.lines);
   const pace = useLive((state) => state.parts.pace ?? 0);
+  const connected = useLive((state) => Boolean(state.parts.stream?.platforms.length));
   const [gateOnly, setGateOnly] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const [card, setCard] = useState<string | null>(null);
@@ -99,7 +100,7 @@ export function Desk() {
           lines={shown}
           chosen={chosen}
           mayUndo={may("undo")}
-          emptyWords={t(gateOnly ? "desk.emptyGate" : "desk.empty")}
+          emptyWords={t(gateOnly ? "desk.emptyGate" : connected ? "desk.empty" : "desk.emptyNoPlatform")}
           onChoose={setChosen}
           onCard={open}
           onUndo={undo}

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { api, ask } from "../../api/client";
-import type { Values } from "./FilterSetting";
+import type { Values } from "./findings";
 
 /** What the setting, saved or not, would do with the lines at the Desk. */
 export function Consequence({ filter, changes }: { filter: string; changes: Values }) {

@@ -6,9 +6,9 @@ import { api, ask, Problem, type Schemas } from "../../api/client";
 import { ListField } from "../../ui/ListField";
 import { useTelling } from "../../ui/Notice";
 import { Consequence } from "./Consequence";
+import type { Values } from "./findings";
 import { TryLine } from "./TryLine";
 
-export type Values = Record<string, unknown>;
 type Props = { filter: Schemas["FilterView"]; mood: string; may: boolean };
 type FieldProps = {
   values: Values;

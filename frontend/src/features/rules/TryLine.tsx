@@ -3,8 +3,7 @@ import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, Problem } from "../../api/client";
-import type { Values } from "./FilterSetting";
-import { reasonWords, type Tried } from "./words";
+import { reasonWords, type Tried, type Values } from "./findings";
 
 const LEVELS = ["everyone", "follower", "regular", "subscriber", "vip", "moderator"];
 

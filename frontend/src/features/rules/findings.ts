@@ -1,6 +1,9 @@
 import type { TFunction } from "i18next";
 import type { Reason } from "../../live/types";
 
+/** Values of a filter, saved or not. */
+export type Values = Record<string, unknown>;
+
 export type Tried = { outcome: string; reasons: Reason[]; exempt: { filter: string; by: string }[] };
 
 const share = (value: number | null) => `${Math.round((value ?? 0) * 100)} %`;
