@@ -7,7 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentlegate.core.commands.replies import parts as split
-from tests.support.logs import live, of, offline, run, said, says, whys
+from gentlegate.core.errors import ActError
+from tests.support.logs import desk, live, of, offline, run, said, says, whys
 
 KILN: dict[str, Any] = {"name": "kiln", "aliases": ["Temperature"], "reply": "hot", "cooldown": "none"}
 
@@ -264,6 +265,30 @@ class BuiltIns(unittest.TestCase):
             {"platforms": {"brook": {"title": 10}}}, live(), says(1, "!title Twelve bowls", "m", "moderator")
         )
         self.assertEqual((whys(nowhere), of(nowhere, "title")), (["arguments"], []))
+
+    def test_a_title_from_the_desk_says_where_it_does_not_fit(self) -> None:
+        settings = {"platforms": {"brook": {"title": 10}, "lantern": {}}}
+        effects = run(settings, live(), live(0, "lantern"), desk(1, "title", title="Twelve bowls"))
+        self.assertEqual([(e.effect, e.platform) for e in effects], [("title", "lantern"), ("refused", "brook")])  # type: ignore[attr-defined]
+        with self.assertRaisesRegex(ActError, "at most 10 characters; this one has 12"):
+            run(settings, live(), desk(1, "title", title="Twelve bowls"))
+        with self.assertRaises(ActError):
+            run(settings, live(), desk(1, "title", title="  "))
+
+    def test_saying_something_from_the_desk_needs_somebody_to_read_it(self) -> None:
+        effects = run({}, live(), live(0, "lantern"), desk(1, "say", text="/hello"))
+        self.assertEqual(
+            [(s.platform, s.text) for s in of(effects, "say")], [("brook", "· /hello"), ("lantern", "· /hello")]
+        )
+        with self.assertRaisesRegex(ActError, "no platform is live"):
+            run({}, desk(1, "say", text="hello"))
+
+    def test_a_cooldown_is_cleared_from_the_desk_once(self) -> None:
+        settings = kit(cooldown={"everyone": "1m"})
+        effects = run(settings, says(0, "!kiln"), desk(1, "clear", command="kiln"), says(2, "!kiln"))
+        self.assertEqual(len(said(effects)), 2)
+        with self.assertRaisesRegex(ActError, "over already"):
+            run(settings, desk(1, "clear", command="kiln"))
 
     def test_a_title_on_one_platform(self) -> None:
         effects = run({}, live(), live(0, "lantern"), says(1, "!title New on lantern", "m", "moderator"))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from gentlegate.core.builtins.count import move
-from gentlegate.core.builtins.title import set_title, targets
+from gentlegate.core.builtins.title import set_title, targets, too_long
 from gentlegate.core.commands.replies import parts as split
 from gentlegate.core.counters import STEP
 from gentlegate.core.effects import Cause, CounterMoved, Effect, Refused, Say
@@ -42,9 +42,12 @@ def _count(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
 def _title(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     wanted = act.values.get("platforms")
     platforms = [str(name) for name in wanted] if isinstance(wanted, list) else targets(parts)
-    effects, said = set_title(_text(act, "title"), platforms, parts, now, Cause("desk", "title"))
+    title, cause = _text(act, "title"), Cause("desk", "title")
+    effects, said = set_title(title, platforms, parts, now, cause)
     if not effects:
         raise ActError(said or "No platform is connected.", "title")
+    for name in too_long(title, platforms, parts):
+        effects.append(Refused(at=now, platform=name, message=None, command="title", why="arguments", cause=cause))
     return effects
 
 

@@ -19,7 +19,7 @@ class TitleBuiltIn:
         text, platforms = _aimed(use.args, parts)
         if not text:
             return refuse("Write the title after the command.", changes=True)
-        problems = _too_long(text, platforms, parts)
+        problems = too_long(text, platforms, parts)
         if len(problems) == len(platforms):
             return refuse(" ".join(problems.values()) or "No platform is connected.", changes=True)
         return Plan(run=lambda: set_title(text, platforms, parts, use.now, use.cause), changes=True)
@@ -33,7 +33,7 @@ def targets(parts: Parts) -> list[str]:
 def set_title(text: str, platforms: Iterable[str], parts: Parts, now: int, cause: Cause) -> Answer:
     """Set it where it fits; the answer says where it is now and what it was before."""
     platforms = list(platforms)
-    problems = _too_long(text, platforms, parts)
+    problems = too_long(text, platforms, parts)
     took = [name for name in platforms if name not in problems]
     before = {name: parts.title(name) for name in took}
     effects: list[Effect] = []
@@ -47,7 +47,8 @@ def set_title(text: str, platforms: Iterable[str], parts: Parts, now: int, cause
     return effects, " ".join([*said, *problems.values()])
 
 
-def _too_long(text: str, platforms: Iterable[str], parts: Parts) -> dict[str, str]:
+def too_long(text: str, platforms: Iterable[str], parts: Parts) -> dict[str, str]:
+    """By platform, why it would not take this title."""
     problems = {}
     for name in platforms:
         limit = parts.abilities(name).title

@@ -108,7 +108,7 @@ function Waits({ notice, live, now }: { notice: Notice; live: boolean; now: numb
   if (left > 0 && notice.lines > 0)
     return (
       <span className="quiet">
-        {t("bench.inOrLines", { time: inWords(t, coarse(left)), count: notice.lines })}
+        {t("bench.inAndLines", { time: inWords(t, coarse(left)), count: notice.lines })}
       </span>
     );
   if (left > 0) return <span>{t("bench.in", { time: inWords(t, coarse(left)) })}</span>;
