@@ -294,6 +294,10 @@ class BuiltIns(unittest.TestCase):
         effects = run({}, live(), live(0, "lantern"), says(1, "!title New on lantern", "m", "moderator"))
         self.assertEqual([(t.platform, t.title) for t in of(effects, "title")], [("lantern", "New")])
 
+    def test_a_title_before_going_live_goes_to_every_platform_known(self) -> None:
+        effects = run({"platforms": {"lantern": {}}}, says(0, "!title Soon", "m", "moderator"))
+        self.assertEqual([t.platform for t in of(effects, "title")], ["brook", "lantern"])
+
     def test_uptime(self) -> None:
         self.assertEqual(said(run({}, live(), says(6180, "!uptime"))), ["Live for 1 h 43 min."])
         self.assertEqual(said(run({}, says(0, "!uptime"))), ["Not live right now."])

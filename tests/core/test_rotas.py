@@ -59,7 +59,7 @@ class Rules(unittest.TestCase):
 
     def test_5_spacing_holds_back_in_order_of_readiness(self) -> None:
         kit = {"rotas": [rota("a"), rota("b"), rota("c", alone=True)]}
-        self.assertEqual(posts(kit, live(), until=700), [("c1", 600), ("a1", 600), ("b1", 660)])
+        self.assertEqual(posts(kit, live(), until=700), [("a1", 600), ("c1", 600), ("b1", 660)])
 
     def test_5_a_rota_does_not_post_again_while_another_is_held_back(self) -> None:
         kit = {

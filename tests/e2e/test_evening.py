@@ -65,6 +65,23 @@ class Evening(unittest.TestCase):
         self.odalys.wait(lambda: "undone by Bram" in self.margin(self.odalys, "look at other.test"))
         eventually(lambda: not self.world.removed(id, "lantern"))
 
+    def test_a_line_is_removed_and_its_writer_timed_out_by_hand(self) -> None:
+        id = self.world.type("a grumble by hand", "gripes", platform="lantern")
+        self.line(self.bram, "a grumble by hand").click()  # type: ignore[attr-defined]
+        self.bram.find("body").send_keys("x")
+        self.odalys.wait(lambda: "removed · by Bram" in self.margin(self.odalys, "a grumble by hand"))
+        eventually(lambda: self.world.removed(id, "lantern"))
+        self.bram.find("body").send_keys("z")
+        self.bram.wait_text("For how long", ".line.chosen")
+        self.bram.find("body").send_keys("2")
+        self.odalys.wait(lambda: "timeout" in self.margin(self.odalys, "a grumble by hand"))
+        shut_out = "SELECT 1 FROM outbox o JOIN effects e ON e.seq = o.effect WHERE e.effect = 'timeout' AND status = 'sent'"
+        eventually(lambda: self.world.rows(shut_out))
+        for _ in range(2):
+            self.bram.button("Undo", ".line.chosen").click()
+            self.bram.wait(lambda: "undone by Bram" in self.margin(self.bram, "a grumble by hand"))
+        eventually(lambda: not self.world.removed(id, "lantern"))
+
     def test_what_cannot_be_put_back_is_said(self) -> None:
         id = self.world.type("buy at cheap.test now", "grumpy")
         eventually(lambda: self.world.removed(id))

@@ -6,7 +6,6 @@ import re
 from dataclasses import dataclass
 
 from gentlegate.core.errors import ActError
-from gentlegate.core.identity import LEVEL_OF
 from gentlegate.core.kit.commands import BIGGEST, Counter
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import in_words
@@ -56,9 +55,6 @@ class Counters:
     def value(self, counter: Counter) -> int:
         record = self._state.counters.get(fold_name(counter.name))
         return counter.start if record is None else record.value
-
-    def may_change(self, counter: Counter, level: int) -> bool:
-        return level >= LEVEL_OF[counter.needs.level]
 
     def duplicate(self, counter: Counter, step: str, by: str, now: int) -> Duplicate | None:
         """Whether the guard holds this step back: the last one, by another, less than `guard` ago."""

@@ -11,6 +11,7 @@ from gentlegate.core.counters import STEP
 from gentlegate.core.effects import Cause, CounterMoved, Effect, Refused, Say
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct
+from gentlegate.core.judge.by_hand import act_by_hand
 from gentlegate.core.judge.carry_out import undo_verdict
 from gentlegate.core.parts import Parts
 
@@ -77,6 +78,9 @@ ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
     "title": _title,
     "say": _say,
     "clear": _clear,
+    "remove": act_by_hand,
+    "timeout": act_by_hand,
+    "ban": act_by_hand,
 }
 
 

@@ -63,6 +63,7 @@ class Remove(Effect):
     effect: ClassVar[str] = "remove"
     platform: str
     message: str
+    by: str | None = None
     cause: Cause | None = None
 
 
@@ -78,13 +79,17 @@ class Restore(Effect):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Timeout(Effect):
-    """`person` is `platform:id`; `asked` is the length wanted where the platform has no such length."""
+    """`person` is `platform:id`; `asked` is the length wanted where the platform has no such length.
+
+    `by` is who did it, here and in the other acts, where it was done by hand.
+    """
 
     effect: ClassVar[str] = "timeout"
     platform: str
     person: str
     seconds: int
     asked: int | None = None
+    by: str | None = None
     cause: Cause | None = None
 
 
@@ -93,6 +98,7 @@ class Ban(Effect):
     effect: ClassVar[str] = "ban"
     platform: str
     person: str
+    by: str | None = None
     cause: Cause | None = None
 
 
@@ -103,6 +109,7 @@ class Unban(Effect):
     effect: ClassVar[str] = "unban"
     platform: str
     person: str
+    by: str | None = None
     cause: Cause | None = None
 
 

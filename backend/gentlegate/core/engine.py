@@ -96,9 +96,9 @@ class Engine:
         parts = self.parts
         directory = parts.directory
         person = message.person
-        if directory.holds(directory.gatekeeper, person):
-            return []
-        if directory.holds(directory.ignored, person):
+        if parts.state.platforms.get(message.platform) is None:
+            parts.state.platforms.edit(message.platform)
+        if directory.holds(directory.gatekeeper, person) or directory.holds(directory.ignored, person):
             return [self._unjudged(message, now)] if self._every_verdict else []
         identity = directory.identity(person)
         level = parts.level(person)

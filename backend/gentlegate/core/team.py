@@ -8,6 +8,9 @@ DESK_LEVELS = ("viewer", "moderator", "lead", "broadcaster")
 NEEDED = {
     "look": "viewer",
     "undo": "moderator",
+    "remove": "moderator",
+    "timeout": "moderator",
+    "ban": "moderator",
     "count": "moderator",
     "title": "moderator",
     "say": "moderator",
@@ -15,7 +18,6 @@ NEEDED = {
     "commands": "lead",
     "filters": "lead",
     "mood": "lead",
-    "kit": "lead",
 }
 """The level that each act at the Desk needs."""
 

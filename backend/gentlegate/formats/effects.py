@@ -15,6 +15,9 @@ _FIELDS: dict[type[Effect], tuple[str, ...]] = {
 }
 
 
+_ONLY_WHERE_THERE = {"timeout": ("asked", "by"), "remove": ("by",), "ban": ("by",), "unban": ("by",)}
+
+
 def _plain(value: Any) -> Any:
     if is_dataclass(value) and not isinstance(value, type):
         return {f.name: _plain(getattr(value, f.name)) for f in fields(value)}
@@ -26,8 +29,9 @@ def effect_object(effect: Effect) -> dict[str, Any]:
     found: dict[str, Any] = {"at": format_moment(effect.at), "effect": effect.effect}
     for name in _FIELDS[type(effect)]:
         found[name] = _plain(getattr(effect, name))
-    if found.get("asked", 0) is None:
-        del found["asked"]
+    for name in _ONLY_WHERE_THERE.get(effect.effect, ()):
+        if found[name] is None:
+            del found[name]
     cause = getattr(effect, "cause", None)
     if cause is not None:
         found["cause"] = _plain(cause)

@@ -13,7 +13,17 @@ from typing import Any
 
 import structlog
 
-from gentlegate.core.effects import CounterMoved, Effect, SettingChanged, Title, Undone, Warned
+from gentlegate.core.effects import (
+    Ban,
+    CounterMoved,
+    Effect,
+    Remove,
+    SettingChanged,
+    Timeout,
+    Title,
+    Undone,
+    Warned,
+)
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
 from gentlegate.core.events import DeskAct, Event, Message
@@ -90,17 +100,6 @@ class Gate:
         self._add(Entry(now, event, effects, self._ledger(effects, event, account)))
         await self.committed()
         return effects
-
-    async def use_kit(self, document: dict[str, Any], account: Account) -> None:
-        """Take a whole kit into use. KitError where it cannot be."""
-        before = self.engine.document
-        self.engine.apply(document)
-        now = self.clock.now()
-        self._document = (now, account.key, document)
-        self.screen.settings_changed()
-        line = LedgerEntry(now, account.key, "desk", "setting", "kit", before, document)
-        self._add(Entry(now, None, [], [line]))
-        await self.committed()
 
     def _time_passes(self, now: int) -> None:
         effects = self.engine.advance(now)
@@ -181,6 +180,12 @@ class Gate:
                 lines.append(LedgerEntry(effect.at, who, place, "count", effect.name, effect.before, effect.after))
             elif isinstance(effect, Title):
                 lines.append(LedgerEntry(effect.at, who, place, "title", effect.platform, None, effect.title))
+            elif isinstance(effect, Remove | Timeout | Ban) and effect.by is not None:
+                about = effect.message if isinstance(effect, Remove) else effect.person
+                seconds = effect.seconds if isinstance(effect, Timeout) else None
+                lines.append(
+                    LedgerEntry(effect.at, who, place, effect.effect, f"{effect.platform} {about}", None, seconds)
+                )
             elif isinstance(effect, Undone):
                 about = f"{effect.platform} {effect.message}"
                 lines.append(LedgerEntry(effect.at, who, place, "undo", about))

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any, Protocol, TypeVar
 
-from gentlegate.core.events import Event
 from gentlegate.core.journal import Entry, StateChange, Waiting
 from gentlegate.core.platforms import Abilities
 
@@ -22,19 +21,6 @@ class Journal(Protocol):
     def waiting(self, platform: str) -> list[Waiting]: ...
 
     def mark(self, number: int, status: str, now: int, note: str | None = None) -> None: ...
-
-
-class Rate(Protocol):
-    @property
-    def count(self) -> int: ...
-    @property
-    def seconds(self) -> float: ...
-
-
-class Sink(Protocol):
-    def receive(self, event: Event, place: int | None) -> None: ...
-
-    def lamp(self, platform: str, lamp: Any, note: str = "") -> None: ...
 
 
 class Connector(Protocol):

@@ -78,6 +78,11 @@ class Screen:
         if message is None or key not in self._lines:
             return
         line = self._lines[key]
+        by_hand = body.get("cause") or {}
+        if by_hand.get("kind") == "desk" and by_hand["name"] == body["effect"] and body.get("by"):
+            who = self._names.get(body["by"], body["by"])
+            act = {"effect": "act", "outcome": body["effect"], "seconds": body.get("seconds"), "by_name": who}
+            line["marks"].append(act)
         if body["effect"] in MARKED:
             kept = {name: value for name, value in body.items() if name not in ("at", "platform", "message")}
             if body.get("by"):
@@ -216,6 +221,11 @@ class Screen:
                 if mark["effect"] == "verdict" and mark["filter"]:
                     counts[mark["filter"]] = counts.get(mark["filter"], 0) + 1
         return counts
+
+    def message(self, platform: str, id: str) -> Message | None:
+        """A message that is shown."""
+        found = self._messages.get(f"{platform} {id}")
+        return found[0] if found else None
 
     def messages(self) -> list[tuple[Message, int]]:
         """The messages shown that people wrote, each with the writer's level."""

@@ -15,7 +15,7 @@ from gentlegate.runtime.gate import Gate
 from gentlegate.runtime.hub import Hub, Seat
 from gentlegate.web.access import Access, needs
 from gentlegate.web.problems import ANSWERS, Refused
-from gentlegate.web.schemas import ClearCooldown, CountStep, Done, OnMessage, SaySomething, SetTitle
+from gentlegate.web.schemas import ClearCooldown, CountStep, Done, OnMessage, SaySomething, SetTitle, TimeOut
 
 routes = APIRouter(prefix="/api/desk", tags=["desk"], responses=ANSWERS)
 socket_routes = APIRouter()
@@ -35,6 +35,30 @@ async def _act(request: Request, account: Account, do: str, **values: Any) -> Do
 @routes.post("/undo", summary="Undo a verdict")
 async def undo(body: OnMessage, request: Request, account: Annotated[Account, Depends(needs("undo"))]) -> Done:
     return await _act(request, account, "undo", platform=body.platform, message=body.message)
+
+
+async def _on_message(request: Request, account: Account, do: str, body: OnMessage, **values: Any) -> Done:
+    gate: Gate = request.app.state.gate
+    message = gate.screen.message(body.platform, body.message)
+    if message is None:
+        raise Refused(404, "not-on-the-desk", "This line is no longer on the Desk.", "message")
+    person = message.person
+    return await _act(request, account, do, message=message.id, person=person.key, login=person.login, **values)
+
+
+@routes.post("/remove", summary="Remove a message")
+async def remove(body: OnMessage, request: Request, account: Annotated[Account, Depends(needs("remove"))]) -> Done:
+    return await _on_message(request, account, "remove", body)
+
+
+@routes.post("/timeout", summary="Remove a message and time its writer out")
+async def time_out(body: TimeOut, request: Request, account: Annotated[Account, Depends(needs("timeout"))]) -> Done:
+    return await _on_message(request, account, "timeout", body, seconds=body.seconds)
+
+
+@routes.post("/ban", summary="Remove a message and ban its writer")
+async def ban(body: OnMessage, request: Request, account: Annotated[Account, Depends(needs("ban"))]) -> Done:
+    return await _on_message(request, account, "ban", body)
 
 
 @routes.post("/count", summary="Step a counter, or take the last change back")

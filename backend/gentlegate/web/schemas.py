@@ -61,7 +61,6 @@ class SaveCommand(Wire):
 
 class PreviewReply(Wire):
     reply: str = Field(max_length=2000)
-    name: str = ""
 
 
 class PreviewOnPlatform(Wire):
@@ -127,6 +126,10 @@ class Consequence(Wire):
 class OnMessage(Wire):
     platform: str
     message: str
+
+
+class TimeOut(OnMessage):
+    seconds: int = Field(ge=1, le=31_622_400, description="How long; the platform's nearest longer length is used.")
 
 
 class CountStep(Wire):

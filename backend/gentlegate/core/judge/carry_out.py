@@ -16,11 +16,10 @@ from gentlegate.core.effects import (
     Timeout,
     Unban,
     Undone,
-    Verdict,
     Warned,
 )
 from gentlegate.core.errors import ActError, TemplateProblem
-from gentlegate.core.events import DeskAct, Message
+from gentlegate.core.events import DeskAct, Message, Person
 from gentlegate.core.judge.judge import Judgement
 from gentlegate.core.judge.ladder import standing, take_back
 from gentlegate.core.moments import SECOND
@@ -41,55 +40,51 @@ def carry_out(
     """The effects of a verdict other than `allow`, in the order in which they are to be sent."""
     verdict = judgement.verdict
     cause = Cause("filter", verdict.filter or "", message.id)
-    accounts = _accounts(parts, message)
+    accounts = accounts_of(parts, message.person)
     effects: list[Effect] = []
     if parts.abilities(message.platform).removal:
         effects.append(Remove(at=now, platform=message.platform, message=message.id, cause=cause))
     else:
-        effects.append(_unsupported(message.platform, message.id, cause, now))
+        effects.append(unsupported(message.platform, message.id, cause, now))
     if verdict.outcome in ("timeout", "ban"):
         for account in accounts:
-            effects.append(_shut_out(parts, account, verdict, message.id, cause, now))
-    _remember(parts, judgement, message, identity, accounts, now)
+            effects.append(shut_out(parts, account, verdict.outcome, verdict.seconds, cause, now))
+    shut = accounts if verdict.outcome in ("timeout", "ban") else []
+    strike_at = now if judgement.struck else None
+    remember(parts, identity, Act(message.platform, message.id, verdict.outcome, strike_at, shut))
     return [*effects, *_told(parts, judgement, message, level, cause, now)]
 
 
-def _accounts(parts: Parts, message: Message) -> list[str]:
+def accounts_of(parts: Parts, person: Person) -> list[str]:
     """The person's accounts as person strings, this one first."""
-    mine = parts.directory.names(message.person)
-    others = [account for account in parts.directory.linked(message.person) or [] if account not in mine]
-    return [message.person.key, *others]
+    mine = parts.directory.names(person)
+    others = [account for account in parts.directory.linked(person) or [] if account not in mine]
+    return [person.key, *others]
 
 
-def _shut_out(parts: Parts, account: str, verdict: Verdict, message: str, cause: Cause, now: int) -> Effect:
+def shut_out(
+    parts: Parts, account: str, outcome: str, seconds: int | None, cause: Cause, now: int, by: str | None = None
+) -> Effect:
+    """A timeout or a ban of one account, in the platform's nearest length."""
     platform = account.partition(":")[0]
     abilities = parts.abilities(platform)
     if not abilities.ban:
-        return _unsupported(platform, message, cause, now)
-    if verdict.outcome == "ban":
-        return Ban(at=now, platform=platform, person=account, cause=cause)
-    wanted = verdict.seconds or 0
+        return unsupported(platform, cause.message or "", cause, now)
+    if outcome == "ban":
+        return Ban(at=now, platform=platform, person=account, by=by, cause=cause)
+    wanted = seconds or 0
     given = abilities.timeout(wanted)
     asked = wanted if given != wanted else None
-    return Timeout(at=now, platform=platform, person=account, seconds=given, asked=asked, cause=cause)
+    return Timeout(at=now, platform=platform, person=account, seconds=given, asked=asked, by=by, cause=cause)
 
 
-def _unsupported(platform: str, message: str, cause: Cause, now: int) -> Refused:
+def unsupported(platform: str, message: str, cause: Cause, now: int) -> Refused:
     return Refused(at=now, platform=platform, message=message, command=None, why="unsupported", cause=cause)
 
 
-def _remember(
-    parts: Parts, judgement: Judgement, message: Message, identity: str, accounts: list[str], now: int
-) -> None:
-    shut_out = accounts if judgement.verdict.outcome in ("timeout", "ban") else []
+def remember(parts: Parts, identity: str, act: Act) -> None:
+    """Keep what was done, so that it can be taken back."""
     record = parts.state.people.edit(identity)
-    act = Act(
-        message.platform,
-        message.id,
-        judgement.verdict.outcome,
-        now if judgement.struck else None,
-        list(shut_out),
-    )
     record.acts = [*record.acts[-ACTS_KEPT + 1 :], act]
 
 
@@ -121,12 +116,15 @@ def _told(parts: Parts, judgement: Judgement, message: Message, level: int, caus
 def undo_verdict(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     """Take a verdict back: lift, restore, give strikes back, mark it wrong. ActError where there is none."""
     platform, message = str(act.values.get("platform", "")), str(act.values.get("message", ""))
+    undone = False
     for identity, record in list(parts.state.people.items()):
-        for index, done in enumerate(record.acts):
+        for index, done in reversed(list(enumerate(record.acts))):
             if (done.platform, done.message) == (platform, message):
-                if done.undone:
-                    raise ActError("somebody has undone this already", "message")
-                return _undo(parts, identity, index, act, now)
+                if not done.undone:
+                    return _undo(parts, identity, index, act, now)
+                undone = True
+    if undone:
+        raise ActError("somebody has undone this already", "message")
     raise ActError("there is nothing to undo on this message, or it is too long ago", "message")
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from gentlegate.core.effects import Exempt, Reason, Verdict
 from gentlegate.core.events import BROADCASTER, MODERATOR, Message
-from gentlegate.core.filters import Filter, Finding, build_filters
+from gentlegate.core.filters import Finding, build_filters
 from gentlegate.core.filters.links import LinksFilter
 from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge.ladder import SEVERITY, add_strikes, in_grace, standing, step_at
@@ -135,6 +135,3 @@ def _reason(finding: Finding, message: Message, step: str | None) -> Reason:
 def _exemptions(findings: list[Finding], exempt: list[str | None]) -> tuple[Exempt, ...]:
     pairs = {(f.filter, by): None for f, by in zip(findings, exempt, strict=True) if by}
     return tuple(Exempt(filter_, by) for filter_, by in pairs)  # type: ignore[arg-type]
-
-
-__all__ = ["Filter", "Judge", "Judgement"]

@@ -154,21 +154,21 @@ class Rotas:
         return any(can_post(notice, platforms, day) for notice in rota.notices)
 
     def _head(self, now: int) -> int | None:
-        """The rota to post now, if one may."""
-        ready = [
-            (r.ready, i) for i in range(len(self.rotas)) if (r := self.record(self.rotas[i])).ready is not None
-        ]
-        queue = [i for _, i in sorted(ready)]
-        for index in queue:
-            if self.rotas[index].alone:
+        """The rota to post now, if one may: in order of readiness, then of the list."""
+        ready = [(r.ready, i) for i, rota in enumerate(self.rotas) if (r := self.record(rota)).ready is not None]
+        first = True
+        for _, index in sorted(ready):
+            if self.rotas[index].alone or (first and self._is_free(index, now)):
                 return index
-        if not queue:
-            return None
-        post = self._parts.state.post.get("post")
-        free = post is None or post.at is None or post.rota == self._keys[queue[0]]
-        if free or (post and post.at is not None and now >= post.at + self._parts.kit.channel.spacing):
-            return queue[0]
+            first = first and self.rotas[index].alone
         return None
+
+    def _is_free(self, index: int, now: int) -> bool:
+        """Whether the last post of another rota is long enough ago."""
+        post = self._parts.state.post.get("post")
+        if post is None or post.at is None or post.rota == self._keys[index]:
+            return True
+        return now >= post.at + self._parts.kit.channel.spacing
 
     def _post(self, index: int, now: int) -> list[Effect]:
         self._due_holds = False

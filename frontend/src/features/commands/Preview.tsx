@@ -19,7 +19,7 @@ export function Preview({ reply }: { reply: string }) {
   const rested = useRested(reply);
   const { data } = useQuery({
     queryKey: ["preview", rested],
-    queryFn: () => ask(api.POST("/api/commands/preview", { body: { reply: rested, name: "" } })),
+    queryFn: () => ask(api.POST("/api/commands/preview", { body: { reply: rested } })),
     placeholderData: keepPreviousData,
     enabled: rested.trim() !== "",
   });

@@ -9,7 +9,8 @@ import { useActs } from "./acts";
 import { Bench } from "./Bench";
 import { Feed } from "./Feed";
 import { KeysCard } from "./KeysCard";
-import { canUndo, undoneOf, verdictOf } from "./marks";
+import { LENGTHS, type LineHandlers } from "./LineActs";
+import { canUndo, standing, undoneOf } from "./marks";
 import { SayBox } from "./SayBox";
 import { WhyCard } from "./WhyCard";
 
@@ -24,6 +25,7 @@ export function Desk() {
   const [gateOnly, setGateOnly] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
   const [card, setCard] = useState<string | null>(null);
+  const [timing, setTiming] = useState(false);
   const [keys, setKeys] = useState(false);
   const [sheet, setSheet] = useState(false);
   const shown = useMemo(
@@ -39,6 +41,29 @@ export function Desk() {
     setCard(key);
     setSheet(true);
   }, []);
+  const choose = useCallback((key: string | null) => {
+    setChosen(key);
+    setTiming(false);
+  }, []);
+  const handlers = useMemo<LineHandlers>(
+    () => ({
+      may,
+      timing,
+      onTiming: setTiming,
+      onUndo: undo,
+      onRemove: (line) => void acts.remove(line),
+      onTimeOut: (line, seconds) => {
+        setTiming(false);
+        void acts.timeOut(line, seconds);
+      },
+      onBan: (line) => {
+        setTiming(false);
+        void acts.ban(line);
+      },
+      onCard: open,
+    }),
+    [acts, may, open, timing, undo],
+  );
   const close = () => {
     setCard(null);
     setKeys(false);
@@ -49,7 +74,7 @@ export function Desk() {
   const step = (by: number) => {
     const place = shown.findIndex((line) => line.key === chosen);
     const next = place < 0 ? shown.length - 1 : Math.min(shown.length - 1, Math.max(0, place + by));
-    setChosen(shown[next]?.key ?? null);
+    choose(shown[next]?.key ?? null);
   };
   useHotkeys("up", () => step(-1), { preventDefault: true });
   useHotkeys("down", () => step(1), { preventDefault: true });
@@ -58,15 +83,28 @@ export function Desk() {
     const line = current();
     if (line && canUndo(line) && may("undo")) undo(line);
   });
+  useHotkeys("x", () => {
+    const line = current();
+    if (line && !line.gatekeeper && !canUndo(line) && may("remove")) void acts.remove(line);
+  });
+  useHotkeys("z", () => {
+    const line = current();
+    if (line && !line.gatekeeper) setTiming(true);
+  });
+  useHotkeys("1, 2, 3, 4", (event) => {
+    const line = current();
+    const seconds = LENGTHS[Number(event.key) - 1];
+    if (timing && line && seconds && may("timeout")) handlers.onTimeOut(line, seconds);
+  });
   useHotkeys("g", () => setGateOnly((before) => !before));
   useHotkeys("/", () => document.getElementById("say")?.focus(), { preventDefault: true });
   useHotkeys("shift+slash", () => setKeys(true), { useKey: false });
   useHotkeys("esc", () => {
-    setChosen(null);
+    choose(null);
     close();
   });
 
-  const stopped = lines.filter((line) => (verdictOf(line)?.outcome ?? "allow") !== "allow");
+  const stopped = lines.filter((line) => standing(line) ?? undoneOf(line));
   return (
     <main className="desk">
       <h1 className="visually-hidden">{t("rooms.desk")}</h1>
@@ -99,11 +137,9 @@ export function Desk() {
         <Feed
           lines={shown}
           chosen={chosen}
-          mayUndo={may("undo")}
+          handlers={handlers}
           emptyWords={t(gateOnly ? "desk.emptyGate" : connected ? "desk.empty" : "desk.emptyNoPlatform")}
-          onChoose={setChosen}
-          onCard={open}
-          onUndo={undo}
+          onChoose={choose}
         />
         {may("say") && <SayBox />}
       </section>

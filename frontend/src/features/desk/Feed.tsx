@@ -3,21 +3,20 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
+import type { LineHandlers } from "./LineActs";
 import { LineRow } from "./LineRow";
 import { useHeld } from "./useHeld";
 
 type Props = {
   lines: Line[];
   chosen: string | null;
-  mayUndo: boolean;
+  handlers: LineHandlers;
   emptyWords: string;
   onChoose: (key: string | null) => void;
-  onCard: (key: string) => void;
-  onUndo: (line: Line) => void;
 };
 
 /** The chat: newest at the foot; holds still while someone reads back, points at a line or has chosen one. */
-export function Feed({ lines, chosen, mayUndo, emptyWords, onChoose, onCard, onUndo }: Props) {
+export function Feed({ lines, chosen, handlers, emptyWords, onChoose }: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [atFoot, setAtFoot] = useState(true);
@@ -82,14 +81,7 @@ export function Feed({ lines, chosen, mayUndo, emptyWords, onChoose, onCard, onU
                   className="row-place"
                   style={{ transform: `translateY(${row.start}px)` }}
                 >
-                  <LineRow
-                    line={line}
-                    chosen={line.key === chosen}
-                    mayUndo={mayUndo}
-                    onChoose={onChoose}
-                    onCard={onCard}
-                    onUndo={onUndo}
-                  />
+                  <LineRow line={line} chosen={line.key === chosen} handlers={handlers} onChoose={onChoose} />
                 </div>
               )
             );

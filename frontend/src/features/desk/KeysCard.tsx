@@ -5,6 +5,8 @@ const KEYS = [
   ["↑ ↓", "choose"],
   ["Enter", "card"],
   ["Y", "why"],
+  ["X", "remove"],
+  ["Z", "timeOut"],
   ["U", "undo"],
   ["G", "gateOnly"],
   ["/", "say"],

@@ -1,26 +1,24 @@
 import { memo } from "react";
-import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
 import { clock } from "../../ui/time";
+import { LineActs, type LineHandlers } from "./LineActs";
 import { Marked } from "./Marked";
-import { canUndo, ink, isRemoved, marginWords, verdictOf } from "./marks";
+import { ink, isRemoved, marginWords, standing, verdictOf } from "./marks";
 
 type Props = {
   line: Line;
   chosen: boolean;
-  mayUndo: boolean;
+  handlers: LineHandlers;
   onChoose: (key: string) => void;
-  onCard: (key: string) => void;
-  onUndo: (line: Line) => void;
 };
 
 /** One line of chat, with what the gate did in the margin beside it. */
-export const LineRow = memo(function LineRow({ line, chosen, mayUndo, onChoose, onCard, onUndo }: Props) {
+export const LineRow = memo(function LineRow({ line, chosen, handlers, onChoose }: Props) {
   const { t } = useTranslation();
   const words = marginWords(t, line);
   const removed = isRemoved(line);
-  const tone = verdictOf(line) && words[0] ? `ground-${words[0].tone}` : "";
+  const tone = words[0] && (verdictOf(line) ?? standing(line)) ? `ground-${words[0].tone}` : "";
   const platform = t(`platforms.${line.platform}`, { defaultValue: line.platform });
   const mark = line.gatekeeper ? "" : t(`levelMarks.${line.person.level}`, { defaultValue: "" });
   return (
@@ -42,7 +40,7 @@ export const LineRow = memo(function LineRow({ line, chosen, mayUndo, onChoose, 
           className={`name ink-${ink(line.person.identity)}`}
           onClick={(event) => {
             event.stopPropagation();
-            onCard(line.key);
+            handlers.onCard(line.key);
           }}
         >
           {line.person.name}
@@ -51,18 +49,7 @@ export const LineRow = memo(function LineRow({ line, chosen, mayUndo, onChoose, 
         <span className={removed ? "removed" : line.action ? "action" : ""}>
           <Marked text={line.text} reasons={verdictOf(line)?.reasons ?? []} />
         </span>
-        {chosen && (
-          <div className="acts">
-            {canUndo(line) && mayUndo && (
-              <Button size="sm" variant="outline-secondary" onClick={() => onUndo(line)}>
-                {t("desk.undo")} <kbd>U</kbd>
-              </Button>
-            )}
-            <Button size="sm" variant="outline-secondary" onClick={() => onCard(line.key)}>
-              {t(verdictOf(line) ? "desk.why" : "desk.card")} <kbd>{verdictOf(line) ? "Y" : "↵"}</kbd>
-            </Button>
-          </div>
-        )}
+        {chosen && <LineActs line={line} handlers={handlers} />}
       </div>
       <div className="margin">
         {words.map(({ tone: wordTone, word, more }) => (

@@ -25,6 +25,12 @@ export function useActs() {
     return {
       undo: ({ platform, id }: Line) =>
         run(ask(api.POST("/api/desk/undo", { body: { platform, message: id } }))),
+      remove: ({ platform, id }: Line) =>
+        run(ask(api.POST("/api/desk/remove", { body: { platform, message: id } }))),
+      timeOut: ({ platform, id }: Line, seconds: number) =>
+        run(ask(api.POST("/api/desk/timeout", { body: { platform, message: id, seconds } }))),
+      ban: ({ platform, id }: Line) =>
+        run(ask(api.POST("/api/desk/ban", { body: { platform, message: id } }))),
       count: (name: string, step: string) => run(ask(api.POST("/api/desk/count", { body: { name, step } }))),
       title: (title: string) => run(ask(api.POST("/api/desk/title", { body: { title } })).then(sayWhereNot)),
       say: (text: string) => run(ask(api.POST("/api/desk/say", { body: { text } }))),

@@ -22,16 +22,35 @@ export function undoneOf(line: Line): Mark | undefined {
   return line.marks.findLast((mark) => mark.effect === "undone");
 }
 
+/** What was done about a line, by the judge or by hand: what still stands, and what undid the rest. */
+function deeds(line: Line): { open: Mark[]; undone: Map<Mark, Mark> } {
+  const open: Mark[] = [];
+  const undone = new Map<Mark, Mark>();
+  for (const mark of line.marks) {
+    if (mark.effect === "undone") {
+      const last = open.pop();
+      if (last) undone.set(last, mark);
+    } else if (mark.effect === "act" || (mark.effect === "verdict" && mark.outcome !== "allow")) {
+      open.push(mark);
+    }
+  }
+  return { open, undone };
+}
+
+/** The newest deed that has not been undone. */
+export function standing(line: Line): Mark | undefined {
+  return deeds(line).open.at(-1);
+}
+
 /** Whether the line was taken out of chat and is still out. */
 export function isRemoved(line: Line): boolean {
-  const outcome = verdictOf(line)?.outcome;
-  if (!outcome || outcome === "allow" || line.sending.remove === "impossible") return false;
-  return !(undoneOf(line) && line.sending.restore);
+  if (line.sending.remove === "impossible") return false;
+  const undone = undoneOf(line);
+  return Boolean(standing(line) ?? (undone && !line.sending.restore ? undone : undefined));
 }
 
 export function canUndo(line: Line): boolean {
-  const outcome = verdictOf(line)?.outcome;
-  return Boolean(outcome && outcome !== "allow" && !undoneOf(line));
+  return standing(line) !== undefined;
 }
 
 export function share(value: number | null): string {
@@ -49,7 +68,7 @@ function verdictWord(t: TFunction, line: Line, mark: Mark): MarginWord {
   }
   const time = mark.seconds ? inWords(t, mark.seconds) : "";
   const word = `${t(`marks.${outcome}`, { time })} · ${t(`filters.${mark.filter}Mark`)}`;
-  const undone = undoneOf(line);
+  const undone = deeds(line).undone.get(mark);
   if (undone) {
     const kept = undone.kept?.length ? ` · ${t("marks.kept")}` : "";
     return { tone: "slate", word, more: t("marks.undone", { who: undone.by_name }) + kept };
@@ -59,6 +78,17 @@ function verdictWord(t: TFunction, line: Line, mark: Mark): MarginWord {
   );
   const more = failed ? t("marks.notCarriedOut") : t("marks.strike", { count: mark.strikes ?? 0 });
   return { tone, word, more };
+}
+
+function actWord(t: TFunction, line: Line, mark: Mark): MarginWord {
+  const time = mark.seconds ? inWords(t, mark.seconds) : "";
+  const word = `${t(`marks.${mark.outcome}`, { time })} · ${t("marks.byHand", { who: mark.by_name })}`;
+  const undone = deeds(line).undone.get(mark);
+  return {
+    tone: undone ? "slate" : "clay",
+    word,
+    more: undone && t("marks.undone", { who: undone.by_name }),
+  };
 }
 
 function refusedWord(t: TFunction, mark: Mark): MarginWord {
@@ -80,6 +110,7 @@ export function marginWords(t: TFunction, line: Line): MarginWord[] {
   if (verdict) words.push(verdictWord(t, line, verdict));
   for (const mark of line.marks) {
     if (mark.effect === "refused") words.push(refusedWord(t, mark));
+    if (mark.effect === "act") words.push(actWord(t, line, mark));
     if (mark.effect === "counter")
       words.push({
         tone: "moss",
