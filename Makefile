@@ -63,6 +63,8 @@ check: .stamps/python .stamps/node
 	$(NPM) run --silent check
 
 test: setup .stamps/browser check
+	@cd frontend && npx --no-install vite build --config vite.tests.config.ts && \
+	  node --test ../.stamps/screen-tests/all.test.js
 	$(PY) -m unittest discover --start-directory tests --top-level-directory .
 
 bench: setup

@@ -27,8 +27,8 @@ def shoot(browser: Browser, name: str) -> None:
 
 def open_verdict(browser: Browser) -> None:
     browser.find("#gate-only").click()
-    browser.wait(lambda: browser.all(".word.clay, .word.straw"))
-    lines = [e for e in browser.all(".line") if e.find_elements("css selector", ".word.clay, .word.straw")]
+    browser.wait(lambda: browser.all(".line mark"))
+    lines = [e for e in browser.all(".line") if e.find_elements("css selector", "mark")]
     lines[-1].find_element("css selector", ".name").click()
 
 
