@@ -28,36 +28,41 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
   const { tell } = useTelling();
   const saved = useMemo(() => (view ? draftOf(view.command as Command) : EMPTY), [view]);
   const draftKey = `gentlegate.draft.command.${view?.name ?? "+"}`;
-  const form = useForm<Draft>({ defaultValues: readDraft(draftKey) ?? saved });
+  const kept = useMemo(() => readDraft(draftKey), [draftKey]);
+  const form = useForm<Draft>({ defaultValues: kept?.draft ?? saved });
   const values = form.watch();
   const dirty = JSON.stringify(values) !== JSON.stringify(saved);
   const [problem, setProblem] = useState<{ where: string | null; detail: string } | null>(null);
   const [theirs, setTheirs] = useState<Command | null>(null);
   const read = useRef(saved);
+  // The revision that the typing began from: another's newer save must not be overwritten unseen.
+  const revision = useRef<string | null>(kept ? kept.revision : (view?.revision ?? null));
 
   useEffect(() => {
-    if (dirty) localStorage.setItem(draftKey, JSON.stringify(values));
+    if (dirty) localStorage.setItem(draftKey, JSON.stringify({ draft: values, revision: revision.current }));
     else localStorage.removeItem(draftKey);
   }, [dirty, draftKey, values]);
 
   useEffect(() => {
-    const untouched = JSON.stringify(form.getValues()) === JSON.stringify(read.current);
+    if (JSON.stringify(form.getValues()) !== JSON.stringify(read.current)) return;
     read.current = saved;
-    if (untouched) form.reset(saved);
-  }, [saved, form]);
+    revision.current = view?.revision ?? null;
+    form.reset(saved);
+  }, [saved, form, view]);
 
-  const send = async (revision: string | null) => {
+  const send = async (from: string | null) => {
     const draft = form.getValues();
     const command = commandOf(draft, (view?.command as Command) ?? null);
     setProblem(null);
     try {
       const path = { name: view?.name ?? (command.name || "+") };
       const now = await ask(
-        api.PUT("/api/commands/{name}", { params: { path }, body: { command, revision } }),
+        api.PUT("/api/commands/{name}", { params: { path }, body: { command, revision: from } }),
       );
       localStorage.removeItem(draftKey);
       setTheirs(null);
       read.current = draft;
+      revision.current = now.revision;
       await queries.invalidateQueries({ queryKey: ["commands"] });
       tell(t("commands.saved"));
       if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent(now.name)}`);
@@ -73,7 +78,10 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
     await send(fresh.commands.find((one) => one.name === view?.name)?.revision ?? null);
   };
   const takeTheirs = async () => {
-    if (theirs) form.reset(draftOf(theirs));
+    if (theirs) {
+      read.current = draftOf(theirs);
+      form.reset(read.current);
+    }
     setTheirs(null);
     await queries.invalidateQueries({ queryKey: ["commands"] });
   };
@@ -87,7 +95,7 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
         event.preventDefault();
         // Leaving the field that is being typed in commits its list first.
         if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-        setTimeout(() => void send(view?.revision ?? null));
+        setTimeout(() => void send(revision.current));
       }}
     >
       <div className="chosen-head">
@@ -141,10 +149,14 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
   );
 }
 
-function readDraft(key: string): Draft | null {
+type Kept = { draft: Draft; revision: string | null };
+
+function readDraft(key: string): Kept | null {
   try {
     const kept = localStorage.getItem(key);
-    return kept ? { ...EMPTY, ...(JSON.parse(kept) as Draft) } : null;
+    if (!kept) return null;
+    const { draft, revision } = JSON.parse(kept) as Kept;
+    return { draft: { ...EMPTY, ...draft }, revision };
   } catch {
     return null;
   }

@@ -28,7 +28,8 @@ export function FilterSetting({ filter, mood, may }: Props) {
   const { tell } = useTelling();
   const [changes, setChanges] = useState<Values>({});
   const [problem, setProblem] = useState<string | null>(null);
-  const values = { ...filter.values, ...changes };
+  const values: Values = { ...filter.values, ...changes };
+  for (const [name, usual] of Object.entries(filter.mood)) values[name] ??= usual;
   const dirty = Object.keys(changes).length > 0;
 
   const save = async () => {
@@ -102,12 +103,7 @@ function CapitalsFields({ values, change, filter, mood }: FieldProps) {
         <>
           {" · "}
           <b>{t("rules.ownMark")}</b>{" "}
-          <Button
-            variant="link"
-            size="sm"
-            className="p-0"
-            onClick={() => change({ [name]: filter.mood[name] })}
-          >
+          <Button variant="link" size="sm" className="p-0" onClick={() => change({ [name]: null })}>
             {t("rules.backToMood")}
           </Button>
         </>
