@@ -7,6 +7,7 @@ import unittest
 from pathlib import Path
 from typing import ClassVar
 
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -188,6 +189,8 @@ class Evening(unittest.TestCase):
             self.world.type(f"later {number}", "ashfall")
         self.bram.wait_text("3 new lines")
         self.assertNotIn("later 0", self.bram.text(".feed"))
+        ActionChains(self.bram.driver).move_to_element(self.bram.find(".say-box")).perform()
+        ActionChains(self.bram.driver).move_to_element(self.bram.find(".line.chosen")).perform()
         self.bram.find("body").send_keys(Keys.ESCAPE)
         self.bram.wait_text("later 2", ".feed")
 

@@ -26,6 +26,7 @@ export function Desk() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [card, setCard] = useState<string | null>(null);
   const [timing, setTiming] = useState(false);
+  const [newest, setNewest] = useState(0);
   const [keys, setKeys] = useState(false);
   const [sheet, setSheet] = useState(false);
   const shown = useMemo(
@@ -101,6 +102,7 @@ export function Desk() {
   useHotkeys("shift+slash", () => setKeys(true), { useKey: false });
   useHotkeys("esc", () => {
     choose(null);
+    setNewest((before) => before + 1);
     close();
   });
 
@@ -139,6 +141,7 @@ export function Desk() {
           chosen={chosen}
           handlers={handlers}
           emptyWords={t(gateOnly ? "desk.emptyGate" : connected ? "desk.empty" : "desk.emptyNoPlatform")}
+          newest={newest}
           onChoose={choose}
         />
         {may("say") && <SayBox />}

@@ -12,11 +12,13 @@ type Props = {
   chosen: string | null;
   handlers: LineHandlers;
   emptyWords: string;
+  /** Grows with each wish to go back to the newest line. */
+  newest: number;
   onChoose: (key: string | null) => void;
 };
 
 /** The chat: newest at the foot; holds still while someone reads back, points at a line or has chosen one. */
-export function Feed({ lines, chosen, handlers, emptyWords, onChoose }: Props) {
+export function Feed({ lines, chosen, handlers, emptyWords, newest, onChoose }: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [atFoot, setAtFoot] = useState(true);
@@ -47,11 +49,17 @@ export function Feed({ lines, chosen, handlers, emptyWords, onChoose }: Props) {
     if (place >= 0) rows.scrollToIndex(place, { align: "auto" });
   }, [chosen, shown, rows]);
 
-  const back = () => {
-    onChoose(null);
+  const release = useCallback(() => {
     setPointing(false);
     setAtFoot(true);
     requestAnimationFrame(toFoot);
+  }, [toFoot]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each wish counts, also a repeated one
+  useEffect(release, [newest, release]);
+
+  const back = () => {
+    onChoose(null);
+    release();
   };
 
   return (
