@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from gentlegate.core.effects import Cause, CounterMoved, Effect
 from gentlegate.core.errors import ActError
 from gentlegate.core.kit.commands import BIGGEST, Counter
 from gentlegate.core.kit.model import Kit
@@ -30,6 +31,14 @@ class Moved:
         return f"{self.counter.shown}: {self.before} → {self.after}"
 
 
+def moved_effects(moved: Moved, by: str | None, now: int, cause: Cause | None = None) -> list[Effect]:
+    """The effect of a move; none where nothing moved."""
+    if moved.before == moved.after:
+        return []
+    name = moved.counter.name
+    return [CounterMoved(at=now, name=name, before=moved.before, after=moved.after, by=by, cause=cause)]
+
+
 @dataclass(frozen=True, slots=True)
 class Duplicate:
     """The same step was counted by somebody else just now."""
@@ -52,13 +61,17 @@ class Counters:
     def find(self, name: str) -> Counter | None:
         return self.all.get(fold_name(name.strip()))
 
+    def record(self, counter: Counter) -> CounterRecord | None:
+        """Where a counter stands, if it was ever changed; read only."""
+        return self._state.counters.get(fold_name(counter.name))
+
     def value(self, counter: Counter) -> int:
-        record = self._state.counters.get(fold_name(counter.name))
+        record = self.record(counter)
         return counter.start if record is None else record.value
 
     def duplicate(self, counter: Counter, step: str, by: str, now: int) -> Duplicate | None:
         """Whether the guard holds this step back: the last one, by another, less than `guard` ago."""
-        record = self._state.counters.get(fold_name(counter.name))
+        record = self.record(counter)
         if record is None or record.step != step or record.by == by or now - record.at >= counter.guard:
             return None
         return Duplicate(counter, record.by_name or str(record.by), now - record.at, record.value)
@@ -68,7 +81,7 @@ class Counters:
         match = STEP.fullmatch(step)
         if match is None:
             raise ActError(f'"{step}" is no step; write +1, -1 or =10', "step")
-        record = self._record(counter)
+        record = self._own_record(counter)
         amount = int(match[2])
         before = record.value
         after = amount if match[1] == "=" else before + (amount if match[1] == "+" else -amount)
@@ -83,7 +96,7 @@ class Counters:
 
     def undo(self, counter: Counter) -> Moved:
         """Take back the last change that has not been undone. ActError where there is none."""
-        record = self._record(counter)
+        record = self._own_record(counter)
         change = self._state.changes.get(self._key(counter, record.changes))
         if change is None:
             raise ActError(f"there is nothing to undo on {counter.shown}", "step")
@@ -100,7 +113,7 @@ class Counters:
         for counter in self.all.values():
             if counter.keep != "stream":
                 continue
-            record = self._record(counter)
+            record = self._own_record(counter)
             for number in range(1, record.changes + 1):
                 self._state.changes.drop(self._key(counter, number))
             if record.value != counter.start:
@@ -109,10 +122,10 @@ class Counters:
         return moved
 
     def last_by(self, counter: Counter) -> ChangeRecord | None:
-        record = self._state.counters.get(fold_name(counter.name))
+        record = self.record(counter)
         return self._state.changes.get(self._key(counter, record.changes)) if record else None
 
-    def _record(self, counter: Counter) -> CounterRecord:
+    def _own_record(self, counter: Counter) -> CounterRecord:
         key = fold_name(counter.name)
         if self._state.counters.get(key) is None:
             self._state.counters.put(key, CounterRecord(counter.start))

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from gentlegate.core.builtins.count import move
 from gentlegate.core.builtins.title import set_title, targets, too_long
 from gentlegate.core.commands.replies import parts as split
-from gentlegate.core.counters import STEP
-from gentlegate.core.effects import Cause, CounterMoved, Effect, Refused, Say
+from gentlegate.core.counters import STEP, moved_effects
+from gentlegate.core.effects import Cause, Effect, Refused, Say
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct
 from gentlegate.core.judge.by_hand import act_by_hand
@@ -35,9 +35,7 @@ def _count(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     if step != "undo" and parts.counters.duplicate(counter, step, by, now):
         return [Refused(at=now, platform=None, message=None, command="count", why="duplicate", cause=cause)]
     moved = move(parts, counter, step, by, str(act.values.get("name_of_by", act.by)), now)
-    if moved.before == moved.after:
-        return []
-    return [CounterMoved(at=now, name=counter.name, before=moved.before, after=moved.after, by=act.by, cause=cause)]
+    return moved_effects(moved, act.by, now, cause)
 
 
 def _title(parts: Parts, act: DeskAct, now: int) -> list[Effect]:

@@ -10,8 +10,9 @@ from collections.abc import Mapping
 from typing import Any
 
 from gentlegate.core.commands.runner import run_command
+from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
-from gentlegate.core.effects import Cause, CounterMoved, Effect, SettingChanged, Verdict
+from gentlegate.core.effects import Cause, Effect, SettingChanged, Verdict
 from gentlegate.core.events import DeskAct, Event, Happening, Message, StreamChange
 from gentlegate.core.judge.carry_out import carry_out
 from gentlegate.core.kit import edit
@@ -140,7 +141,7 @@ class Engine:
             return []
         moved = self.parts.counters.begin_stream()
         self.rotas.begin_stream(now)
-        return [CounterMoved(at=now, name=m.counter.name, before=m.before, after=m.after, by=None) for m in moved]
+        return [effect for one in moved for effect in moved_effects(one, None, now)]
 
     def _desk(self, act: DeskAct, now: int) -> list[Effect]:
         if act.do != "setting":

@@ -174,7 +174,7 @@ class Screen:
 
     def _counter(self, counter: Any) -> dict[str, Any]:
         counters = self._engine.parts.counters
-        record = self._engine.state.counters.get(counter.name.casefold())
+        record = counters.record(counter)
         last = counters.last_by(counter)
         return {
             "name": counter.name,

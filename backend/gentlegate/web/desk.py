@@ -25,8 +25,9 @@ async def _act(request: Request, account: Account, do: str, **values: Any) -> Do
     gate: Gate = request.app.state.gate
     effects = await gate.act(account, do, **{name: value for name, value in values.items() if value is not None})
     if any(isinstance(effect, RefusedEffect) and effect.why == "duplicate" for effect in effects):
-        counter = gate.engine.parts.counters.find(str(values.get("name", "")))
-        record = gate.engine.state.counters.get(counter.name.casefold()) if counter else None
+        counters = gate.engine.parts.counters
+        counter = counters.find(str(values.get("name", "")))
+        record = counters.record(counter) if counter else None
         who = record.by_name if record else "Somebody"
         raise Refused(409, "counted-already", f"{who} counted that a moment ago. Nothing was added.", "step")
     return Done(effects=[effect_object(effect) for effect in effects])

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from gentlegate.core.builtins.base import Answer, Plan, refuse
 from gentlegate.core.commands.use import Use
-from gentlegate.core.counters import STEP, Moved
-from gentlegate.core.effects import CounterMoved, Effect
+from gentlegate.core.counters import STEP, Moved, moved_effects
 from gentlegate.core.errors import ActError
 from gentlegate.core.kit.commands import BIGGEST, Counter
 from gentlegate.core.parts import Parts
@@ -44,7 +43,7 @@ class Count:
                 moved = move(parts, counter, step, use.identity, use.person.name, use.now)
             except ActError as error:
                 return [], str(error)
-            return moved_effects(moved, use), moved.words
+            return moved_effects(moved, use.person.key, use.now, use.cause), moved.words
 
         def may() -> bool:
             return parts.may(counter.needs, use.person, use.level)
@@ -66,18 +65,3 @@ def move(parts: Parts, counter: Counter, step: str, by: str, by_name: str, now: 
     if step == "undo":
         return parts.counters.undo(counter)
     return parts.counters.step(counter, step, by, by_name, now)
-
-
-def moved_effects(moved: Moved, use: Use) -> list[Effect]:
-    if moved.before == moved.after:
-        return []
-    return [
-        CounterMoved(
-            at=use.now,
-            name=moved.counter.name,
-            before=moved.before,
-            after=moved.after,
-            by=use.person.key,
-            cause=use.cause,
-        )
-    ]

@@ -13,8 +13,8 @@ from gentlegate.core.commands.templates import render
 from gentlegate.core.commands.use import Use
 from gentlegate.core.commands.values import SpanWords
 from gentlegate.core.commands.variables import channel_variables, use_variables
-from gentlegate.core.counters import Duplicate
-from gentlegate.core.effects import CounterMoved, Effect, Refused, Warned
+from gentlegate.core.counters import Duplicate, moved_effects
+from gentlegate.core.effects import Effect, Refused, Warned
 from gentlegate.core.errors import TemplateProblem
 from gentlegate.core.events import Message
 from gentlegate.core.kit.commands import Command, CountStep
@@ -162,17 +162,7 @@ def _count(parts: Parts, command: Command, use: Use) -> list[Effect]:
         if counter is None:
             continue
         moved = parts.counters.step(counter, _step_text(step), use.identity, use.person.name, use.now)
-        if moved.before != moved.after:
-            effects.append(
-                CounterMoved(
-                    at=use.now,
-                    name=counter.name,
-                    before=moved.before,
-                    after=moved.after,
-                    by=use.person.key,
-                    cause=use.cause,
-                )
-            )
+        effects += moved_effects(moved, use.person.key, use.now, use.cause)
     return effects
 
 

@@ -1,9 +1,10 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import type { Line, Mark, Reason } from "../../live/types";
+import type { Line, Mark } from "../../live/types";
+import { reasonWords } from "../../ui/findings";
 import { clock, inWords } from "../../ui/time";
 import { Marked } from "./Marked";
-import { canUndo, ink, marginWords, share, undoneOf, verdictOf } from "./marks";
+import { canUndo, ink, marginWords, undoneOf, verdictOf } from "./marks";
 
 type Props = { line: Line; mayUndo: boolean; onUndo: (line: Line) => void; onClose: () => void };
 
@@ -48,16 +49,12 @@ export function WhyCard({ line, mayUndo, onUndo, onClose }: Props) {
 
 function Reasons({ verdict }: { verdict: Mark }) {
   const { t } = useTranslation();
-  const sentence = (reason: Reason) =>
-    reason.filter === "capitals"
-      ? t("why.capitals", { measured: share(reason.measured), limit: share(reason.limit) })
-      : t("why.links", { text: reason.text });
   const silent = verdict.outcome === "remove" && verdict.reasons?.every((reason) => reason.step === "remove");
   return (
     <div className="reasons">
       <ul>
         {verdict.reasons?.map((reason) => (
-          <li key={`${reason.filter}${reason.span}`}>{sentence(reason)}</li>
+          <li key={`${reason.filter}${reason.span}`}>{reasonWords(t, reason)}</li>
         ))}
         {verdict.exempt?.map((exempt) => (
           <li key={`${exempt.filter}${exempt.by}`}>

@@ -53,10 +53,6 @@ export function canUndo(line: Line): boolean {
   return standing(line) !== undefined;
 }
 
-export function share(value: number | null): string {
-  return `${Math.round((value ?? 0) * 100)} %`;
-}
-
 function verdictWord(t: TFunction, line: Line, mark: Mark): MarginWord {
   const outcome = mark.outcome ?? "allow";
   const tone = TONES[outcome] ?? "quiet";

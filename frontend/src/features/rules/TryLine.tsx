@@ -3,7 +3,8 @@ import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, Problem } from "../../api/client";
-import { reasonWords, type Tried, type Values } from "./findings";
+import { reasonWords } from "../../ui/findings";
+import type { Tried, Values } from "./findings";
 
 const LEVELS = ["everyone", "follower", "regular", "subscriber", "vip", "moderator"];
 
