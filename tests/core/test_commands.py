@@ -162,7 +162,7 @@ class Cooldowns(unittest.TestCase):
                 accepted.append((now, (who, skips)))
             expected.append(skips or not held)
         cooldown = {"everyone": everyone, "person": each}
-        effects = run(kit(cooldown=cooldown), *events)
+        effects = run(kit(cooldown=cooldown) | {"filters": {"pace": {"on": False}}}, *events)
         got = [e.effect == "say" for e in effects if e.effect in ("say", "refused")]
         self.assertEqual(got, expected)
 

@@ -11,8 +11,9 @@ from gentlegate.core.counters import STEP, moved_effects
 from gentlegate.core.effects import Cause, Effect, Refused, Say
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct
-from gentlegate.core.judge.by_hand import act_by_hand
-from gentlegate.core.judge.carry_out import undo_verdict
+from gentlegate.core.judge import drawbridge, second_look
+from gentlegate.core.judge.by_hand import act_by_hand, let_pass, lift
+from gentlegate.core.judge.undo import undo
 from gentlegate.core.parts import Parts
 
 
@@ -71,7 +72,7 @@ def _clear(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
 
 
 ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
-    "undo": undo_verdict,
+    "undo": undo,
     "count": _count,
     "title": _title,
     "say": _say,
@@ -79,11 +80,18 @@ ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
     "remove": act_by_hand,
     "timeout": act_by_hand,
     "ban": act_by_hand,
+    "lift": lift,
+    "pass": let_pass,
+    "look": second_look.ask,
+    "settle": second_look.ask,
+    "drawbridge": drawbridge.move,
 }
 
 
 def carry_out_act(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     """The effects of an act. ActError says what is wrong with it; then nothing was changed."""
     if act.do not in ACTS:
-        raise ActError(f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, "setting"])}', "do")
+        raise ActError(
+            f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, "setting", "put_back"])}', "do"
+        )
     return ACTS[act.do](parts, act, now)

@@ -170,14 +170,64 @@ class CounterMoved(Effect):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class PassGiven(Effect):
+    """Somebody may pass some filters: `until` a moment, or "stream"; a moment that is now where it was ended."""
+
+    effect: ClassVar[str] = "pass"
+    person: str
+    filters: tuple[str, ...]
+    until: int | Literal["stream"]
+    by: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Marked(Effect):
+    """A verdict was put on the second look (`asked`, `missed`), or settled there (`right`, `wrong`)."""
+
+    effect: ClassVar[str] = "mark"
+    platform: str
+    message: str
+    mark: Literal["asked", "missed", "right", "wrong"]
+    by: str | None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Drawbridge(Effect):
+    """The drawbridge was offered, raised or lowered; `until` is when it comes down by itself."""
+
+    effect: ClassVar[str] = "drawbridge"
+    state: Literal["offered", "raised", "lowered"]
+    why: str
+    until: int | None
+    by: str | None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FollowersOnly(Effect):
+    """A platform is asked to let only followers talk, or everybody again."""
+
+    effect: ClassVar[str] = "followers_only"
+    platform: str
+    on: bool
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SettingChanged(Effect):
-    """A setting is now `after`; `path` is where in the kit, list entries by their name."""
+    """A setting is now `after`; `path` is where in the kit, list entries by their name.
+
+    `tonight` is true where it puts itself back when the stream ends, false where it was put back just now.
+    """
 
     effect: ClassVar[str] = "setting"
     path: str
     before: Any
     after: Any
     by: str
+    tonight: bool | None = None
     cause: Cause | None = None
 
 
@@ -192,5 +242,6 @@ class Warned(Effect):
 
 
 EFFECTS: tuple[type[Effect], ...] = (
-    Verdict, Remove, Restore, Timeout, Ban, Unban, Undone, Say, Refused, Title, CounterMoved, SettingChanged, Warned,
+    Verdict, Remove, Restore, Timeout, Ban, Unban, Undone, Say, Refused, Title, CounterMoved, PassGiven, Marked,
+    Drawbridge, FollowersOnly, SettingChanged, Warned,
 )  # fmt: skip

@@ -9,19 +9,23 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from gentlegate.core import tonight
 from gentlegate.core.commands.runner import run_command
 from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
 from gentlegate.core.effects import Cause, Effect, SettingChanged, Verdict
-from gentlegate.core.events import DeskAct, Event, Happening, Message, StreamChange
+from gentlegate.core.errors import ActError
+from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, Removal, StreamChange
+from gentlegate.core.judge import drawbridge, passes, second_look
 from gentlegate.core.judge.carry_out import carry_out
+from gentlegate.core.judge.judge import KNOWN, Judgement, Sight
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
 from gentlegate.core.rotas.scheduler import Rotas
-from gentlegate.core.state import State
+from gentlegate.core.state import AccountRecord, State, TonightRecord
 
 ANSWERED_WITHIN = 60 * SECOND
 
@@ -47,9 +51,13 @@ class Engine:
         self.apply(document or {})
 
     def apply(self, document: dict[str, Any]) -> None:
-        """Take a new kit into use. KitError if it cannot be; then the old one stays."""
-        kit = load_kit(document)
-        self.document = document
+        """Take a new kit into use. KitError if it cannot be; then the old one stays.
+
+        `document` are the channel's own settings; `effective` is what holds with tonight's changes over them.
+        """
+        effective = tonight.laid_over(document, self.state)
+        kit = load_kit(effective)
+        self.document, self.effective = document, effective
         self.parts = Parts(kit, self.state, self._seed, self._declared)
         self._rotas = Rotas(self.parts, self._rotas, self.now)
 
@@ -60,16 +68,17 @@ class Engine:
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""
-        ahead = [at for at in (self.parts.streams.due(), self.rotas.due()) if at is not None]
-        return min(ahead, default=None)
+        ahead = (self.parts.streams.due(), self.rotas.due(), drawbridge.due(self.parts))
+        return min((at for at in ahead if at is not None), default=None)
 
     def advance(self, now: int) -> list[Effect]:
         """Let time pass up to and including `now`."""
         effects: list[Effect] = []
         while (due := self.next_due()) is not None and due <= now:
             if self.parts.streams.due() == due:
-                self.parts.streams.end_gap()
-                self.rotas.end_stream(due)
+                effects += self._stream_over(due)
+            if drawbridge.due(self.parts) == due:
+                effects += drawbridge.lower(self.parts, None, due)
             effects += self.rotas.step(due)
         self.now = max(now, self.now)
         return effects
@@ -89,6 +98,8 @@ class Engine:
             effects += self._stream(event, now)
         elif isinstance(event, DeskAct):
             effects += self._desk(event, now)
+        elif isinstance(event, Removal):
+            effects += second_look.removed_by_a_person(self.parts, event, now)
         elif isinstance(event, Happening) and event.what == "follow":
             self.state.people.edit(self.parts.directory.identity(event.person)).follows = True
         return effects + self.rotas.step(now)
@@ -104,23 +115,60 @@ class Engine:
         identity = directory.identity(person)
         level = parts.level(person)
         heard = parts.ear.hear(message.text, message.reply_to is not None)
-        judgement = parts.judge.judge(
+        up = drawbridge.is_up(parts)
+        sight, effects = self._see(person, identity, up, now)
+        judgement = (parts.siege if up else parts.judge).judge(
             message,
             now,
             identity=identity,
             level=level,
             live=parts.streams.live,
             body=heard.body if heard else 0,
+            company=parts.state.company,
+            sight=sight,
         )
-        effects: list[Effect] = []
+        verdict = judgement.verdict
         if judgement.matched or self._every_verdict:
-            effects.append(judgement.verdict)
-        if judgement.verdict.outcome != "allow":
+            effects.append(verdict)
+        if judgement.matched:
+            effects += self._watch(judgement, now)
+        if verdict.outcome != "allow":
             return effects + carry_out(parts, judgement, message, identity, level, now)
         self.rotas.line(message.platform)
         if heard and now - message.at <= ANSWERED_WITHIN:
             effects += run_command(parts, heard, message, level, identity, now)
         return effects
+
+    def _see(self, person: Person, identity: str, up: bool, now: int) -> tuple[Sight, list[Effect]]:
+        """Note who is here: never before, first in this stream, under a new name."""
+        parts = self.parts
+        accounts = parts.state.accounts
+        known = accounts.get(person.key)
+        stream = parts.streams.now.number
+        held_back = up and drawbridge.holds_back(parts, known)
+        if (
+            known is not None
+            and known.stream == stream
+            and (known.login, known.name) == (person.login, person.name)
+        ):
+            return (Sight(held_back=True) if held_back else KNOWN), []
+        first_ever = known is None and not any(
+            accounts.get(other) for other in parts.directory.linked(person) or () if other != person.key
+        )
+        first = known.first if known else now
+        accounts.put(person.key, AccountRecord(person.login, person.name, stream, first))
+        crowd = parts.state.company.newcomer(now) if first_ever else 0
+        offered = drawbridge.offer(parts, "newcomers", now) if crowd > drawbridge.FIRST_EVER else []
+        return Sight(first_ever, True, held_back), offered
+
+    def _watch(self, judgement: Judgement, now: int) -> list[Effect]:
+        """What a verdict leads to besides: a doubt for the second look, an offer of the drawbridge."""
+        if judgement.verdict.outcome != "allow" and judgement.unsure:
+            second_look.note_unsure(self.parts, judgement.verdict, now)
+        for finding in judgement.findings:
+            if finding.filter == "copycats" and (finding.measured or 0) >= drawbridge.COPYING_PEOPLE:
+                return drawbridge.offer(self.parts, "copycats", now)
+        return []
 
     @staticmethod
     def _unjudged(message: Message, now: int) -> Verdict:
@@ -137,18 +185,89 @@ class Engine:
         )
 
     def _stream(self, event: StreamChange, now: int) -> list[Effect]:
-        if not self.parts.streams.change(event, now):
-            return []
+        effects: list[Effect] = []
+        when = min(now, event.at)
+        due = self.parts.streams.due()
+        if due is not None and due <= when:
+            effects += self._stream_over(now)
+        if not self.parts.streams.change(event, when):
+            return effects
         moved = self.parts.counters.begin_stream()
         self.rotas.begin_stream(now)
-        return [effect for one in moved for effect in moved_effects(one, None, now)]
+        return effects + [effect for one in moved for effect in moved_effects(one, None, now)]
+
+    def _stream_over(self, now: int) -> list[Effect]:
+        """The stream has ended: whatever was for tonight puts itself back."""
+        self.parts.streams.end_gap()
+        self.rotas.end_stream(now)
+        effects = drawbridge.stream_over(self.parts, now)
+        passes.prune(self.state, now)
+        return effects + self._put_back(tonight.changes(self.state), "gate", now)
+
+    def _put_back(self, changes: list[TonightRecord], by: str, now: int) -> list[Effect]:
+        if not changes:
+            return []
+        before = self.effective
+        for change in changes:
+            self.state.tonight.drop(str(change.number))
+        self.apply(self.document)
+        return [
+            SettingChanged(
+                at=now,
+                path=path,
+                before=edit.read(before, path),
+                after=edit.read(self.effective, path),
+                by=by,
+                tonight=False,
+                cause=Cause("desk", "setting"),
+            )
+            for path in dict.fromkeys(change.path for change in changes)
+        ]
 
     def _desk(self, act: DeskAct, now: int) -> list[Effect]:
-        if act.do != "setting":
-            return carry_out_act(self.parts, act, now)
-        path, value = str(act.values.get("path", "")), act.values.get("value")
-        before = edit.read(self.document, path)
-        self.apply(edit.write(self.document, path, value))
+        if act.do == "put_back":
+            number = act.values.get("number")
+            changes = [change for change in tonight.changes(self.state) if change.number == number]
+            if not changes:
+                raise ActError("this change for tonight was put back already", "number")
+            return self._put_back(changes, act.by, now)
+        return self._setting(act, now) if act.do == "setting" else carry_out_act(self.parts, act, now)
+
+    def _setting(self, act: DeskAct, now: int) -> list[Effect]:
+        """Change a place: `value` sets it, `add` and `take` change a list; `tonight` lets it hold for this stream."""
+        path = str(act.values.get("path", ""))
+        for_tonight = bool(act.values.get("tonight"))
+        lists = {key: act.values[key] for key in ("add", "take") if act.values.get(key) is not None}
+        if len(lists) > 1 or any(not isinstance(entries, list) for entries in lists.values()):
+            raise ActError("give either value, or a list to add, or a list to take", "value")
+        change = TonightRecord(
+            tonight.next_number(self.state),
+            path,
+            act.by,
+            now,
+            act.values.get("value"),
+            lists.get("add"),
+            lists.get("take"),
+        )
+        before = edit.read(self.effective, path)
+        if for_tonight:
+            load_kit(tonight.one_laid_over(self.effective, change))
+            tonight.put(self.state, change)
+            self.apply(self.document)
+        else:
+            document = tonight.one_laid_over(self.document, change)
+            load_kit(document)
+            if not lists:
+                tonight.drop_overtaken(self.state, path)
+            self.apply(document)
         return [
-            SettingChanged(at=now, path=path, before=before, after=value, by=act.by, cause=Cause("desk", "setting"))
+            SettingChanged(
+                at=now,
+                path=path,
+                before=before,
+                after=edit.read(self.effective, path),
+                by=act.by,
+                tonight=True if for_tonight else None,
+                cause=Cause("desk", "setting"),
+            )
         ]

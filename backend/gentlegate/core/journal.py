@@ -8,7 +8,7 @@ from typing import Any
 from gentlegate.core.effects import Effect
 from gentlegate.core.events import Event
 
-SENT_OUT = frozenset({"remove", "restore", "timeout", "ban", "unban", "say", "title"})
+SENT_OUT = frozenset({"remove", "restore", "timeout", "ban", "unban", "say", "title", "followers_only"})
 """The effects that a platform carries out."""
 
 StateChange = tuple[str, str, dict[str, Any] | None]

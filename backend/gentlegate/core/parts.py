@@ -17,7 +17,7 @@ from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Needs
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.platforms import Abilities, abilities_of
-from gentlegate.core.state import State
+from gentlegate.core.state import AccountRecord, State
 from gentlegate.core.streams import Streams
 from gentlegate.core.text.folding import fold_name
 
@@ -56,11 +56,22 @@ class Parts:
         self.directory = Directory(kit)
         self.streams = Streams(state, kit.channel.stream_gap)
         self.judge = Judge(kit, self.directory, state)
+        self._siege: Judge | None = None
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
         self.slots = {slot.key: slot for slot in _slots(kit)}
         self.ear = Ear(kit.channel.prefix, {fold_name(n): s.key for s in self.slots.values() for n in s.names})
         self.cooldown_of = {slot.key: slot.cooldown for slot in self.slots.values()}
+
+    @property
+    def siege(self) -> Judge:
+        """The judge while the drawbridge is up: mood Library, newcomers held back."""
+        if self._siege is None:
+            filters = self.kit.filters
+            newcomers = filters.newcomers.model_copy(update={"on": True})
+            kit = self.kit.model_copy(update={"filters": filters.model_copy(update={"newcomers": newcomers})})
+            self._siege = Judge(kit, self.directory, self.state, "library")
+        return self._siege
 
     def abilities(self, platform: str) -> Abilities:
         return self._abilities.get(platform, _ANY)
@@ -72,6 +83,17 @@ class Parts:
     def title(self, platform: str) -> str | None:
         record = self.state.platforms.get(platform)
         return record.title if record else None
+
+    def find_account(self, name: str, platform: str) -> tuple[str, AccountRecord] | None:
+        """The account that somebody means by a name, with or without @: on this platform first, logins first."""
+        wanted = fold_name(name.strip().lstrip("@"))
+        found: list[tuple[tuple[bool, bool, int], str, AccountRecord]] = []
+        for key, account in self.state.accounts.items():
+            by_login = fold_name(account.login) == wanted
+            if by_login or fold_name(account.name) == wanted:
+                elsewhere = key.partition(":")[0] != platform
+                found.append(((elsewhere, not by_login, -account.stream), key, account))
+        return min(found, key=lambda one: one[:2])[1:] if found else None
 
     def level(self, person: Person) -> int:
         record = self.state.people.get(self.directory.identity(person))

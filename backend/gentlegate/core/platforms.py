@@ -17,6 +17,7 @@ class Abilities:
     restore: bool = True
     ban: bool = True
     offline_chat: bool = True
+    followers_only: bool = True
     length: int | None = None
     title: int | None = None
     timeout_range: tuple[int, int] = (5, 1_814_400)
@@ -40,6 +41,7 @@ def abilities_of(platform: Platform) -> Abilities:
         restore=platform.restore,
         ban=platform.ban,
         offline_chat=platform.offline_chat,
+        followers_only=platform.followers_only,
         length=platform.length,
         title=platform.title,
         timeout_range=(ranged.from_, ranged.to),

@@ -10,6 +10,8 @@ from collections.abc import Iterator
 from dataclasses import asdict, dataclass, field
 from typing import Any, Generic, TypeVar
 
+from gentlegate.core.company import Company
+
 R = TypeVar("R")
 
 
@@ -42,6 +44,8 @@ class Act:
     strike_at: int | None
     accounts: list[str]
     undone: bool = False
+    until: int | None = None
+    """When a timeout is over; for a lift, when what it lifted would have been (0: a ban, which has no end)."""
 
 
 @dataclass(slots=True)
@@ -52,6 +56,64 @@ class PersonRecord:
     last_strike: int | None = None
     acts: list[Act] = field(default_factory=list)
     follows: bool = False
+
+
+@dataclass(slots=True)
+class AccountRecord:
+    """One account as it was last seen: its names, the stream it was seen in, and when it was first seen."""
+
+    login: str
+    name: str
+    stream: int
+    first: int
+
+
+@dataclass(slots=True)
+class PassRecord:
+    """What somebody may do for a while: filter → its end (None: with the stream `stream`)."""
+
+    filters: dict[str, int | None]
+    stream: int
+    by: str
+    name: str
+    at: int
+
+
+@dataclass(slots=True)
+class LookRecord:
+    """A verdict to be looked at again: why (`asked`, `unsure`, `missed`), by whom, and how it was settled."""
+
+    at: int
+    why: str
+    by: str | None = None
+    filter: str | None = None
+    settled: str | None = None
+    settled_by: str | None = None
+
+
+@dataclass(slots=True)
+class TonightRecord:
+    """A change that holds for this stream: what is set, added to or taken from the place."""
+
+    number: int
+    path: str
+    by: str
+    at: int
+    value: Any = None
+    add: list[Any] | None = None
+    take: list[Any] | None = None
+
+
+@dataclass(slots=True)
+class BridgeRecord:
+    """The drawbridge: since and until when it is up, or since when raising it is offered, and why."""
+
+    up: int | None = None
+    until: int | None = None
+    by: str | None = None
+    offered: int | None = None
+    why: str = ""
+    platforms: list[str] = field(default_factory=list)
 
 
 @dataclass(slots=True)
@@ -165,6 +227,11 @@ class State:
         self.stream = Table("stream", StreamRecord)
         self.platforms = Table("platforms", PlatformRecord)
         self.people = Table("people", PersonRecord)
+        self.accounts = Table("accounts", AccountRecord)
+        self.passes = Table("passes", PassRecord)
+        self.looks = Table("looks", LookRecord)
+        self.tonight = Table("tonight", TonightRecord)
+        self.bridge = Table("bridge", BridgeRecord)
         self.said = Table("said", UseRecord)
         self.uses = Table("uses", UseRecord)
         self.commands = Table("commands", CommandRecord)
@@ -172,6 +239,7 @@ class State:
         self.changes = Table("changes", ChangeRecord)
         self.rotas = Table("rotas", RotaRecord)
         self.post = Table("post", PostRecord)
+        self.company = Company()
         self._tables: dict[str, Table[Any]] = {
             table.name: table for table in vars(self).values() if isinstance(table, Table)
         }

@@ -6,6 +6,7 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
+from gentlegate.core.company import Company
 from gentlegate.core.effects import Verdict
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError
@@ -130,11 +131,18 @@ async def consequence(body: AskConsequence, request: Request, _: Looking) -> Con
     document = _with_unsaved(gate.engine.document, {body.filter: body.values})
     kit = load_kit(document)
     judge = Judge(kit, Directory(kit), State())
+    company = Company()
     caught, messages = [], gate.screen.messages()
     for message, level in messages:
         heard = gate.engine.parts.ear.hear(message.text, message.reply_to is not None)
         verdict = judge.judge(
-            message, message.at, identity=message.id, level=level, live=True, body=heard.body if heard else 0
+            message,
+            message.at,
+            identity=message.id,
+            level=level,
+            live=True,
+            body=heard.body if heard else 0,
+            company=company,
         ).verdict
         hit = any(reason.filter == body.filter and reason.step for reason in verdict.reasons)
         if hit:

@@ -19,4 +19,5 @@ BUILT_INS: dict[str, Entry] = {
     "uptime": Entry(("uptime",)),
     "title": Entry(("title",), sets_level="moderator"),
     "count": Entry(("count",)),
+    "pass": Entry(("pass",), "moderator"),
 }

@@ -2,16 +2,58 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from gentlegate.core.filters.base import Filter, Finding
 from gentlegate.core.filters.capitals import CapitalsFilter
+from gentlegate.core.filters.company import CopycatsFilter, PaceFilter, ResendsFilter
+from gentlegate.core.filters.counts import EmotesFilter, LengthFilter, MentionsFilter
 from gentlegate.core.filters.links import LinksFilter
+from gentlegate.core.filters.listed import NamesFilter, PhrasesFilter
+from gentlegate.core.filters.manners import ActionsFilter, FalseNoticeFilter
+from gentlegate.core.filters.newcomers import NewcomersFilter
+from gentlegate.core.filters.repeats import RepeatsFilter
+from gentlegate.core.filters.symbols import SymbolsFilter
 from gentlegate.core.kit.filters import Filters
 
-KEYS = ("capitals", "links")
+KEYS = tuple(Filters.model_fields)
+_MOST_BUILT = 6
+_built: dict[str, list[tuple[Any, Any]]] = {}
 
 __all__ = ["KEYS", "Filter", "Finding", "build_filters"]
 
 
+def _once(key: str, settings: Any, make: Callable[[], Any]) -> Any:
+    """What was made of the same settings lately, so that a change elsewhere does not build long lists anew."""
+    known = _built.setdefault(key, [])
+    for old, made in known:
+        if old == settings:
+            return made
+    made = make()
+    _built[key] = [*known[-_MOST_BUILT + 1 :], (settings, made)]
+    return made
+
+
 def build_filters(settings: Filters) -> list[Filter]:
-    """Every filter with its settings; made once per change of settings."""
-    return [CapitalsFilter(settings.capitals), LinksFilter(settings.links)]
+    """Every filter with its settings."""
+    links: LinksFilter = _once("links", settings.links, lambda: LinksFilter(settings.links))
+    phrases: PhrasesFilter = _once("phrases", settings.phrases, lambda: PhrasesFilter(settings.phrases))
+    newcomers = (settings.newcomers, settings.links.allowed)
+    return [
+        CapitalsFilter(settings.capitals),
+        SymbolsFilter(settings.symbols),
+        EmotesFilter(settings.emotes),
+        LengthFilter(settings.length),
+        RepeatsFilter(settings.repeats),
+        ResendsFilter(settings.resends),
+        PaceFilter(settings.pace),
+        links,
+        phrases,
+        NamesFilter(settings.names, phrases.entries),
+        MentionsFilter(settings.mentions),
+        ActionsFilter(settings.actions),
+        FalseNoticeFilter(settings.false_notice),
+        CopycatsFilter(settings.copycats),
+        _once("newcomers", newcomers, lambda: NewcomersFilter(settings.newcomers, links.allows)),
+    ]

@@ -1,4 +1,4 @@
-"""What a filter is: a pure look at one message that gives findings."""
+"""What a filter is: a look at one message, as it reads and as it stands among the person's last ones."""
 
 from __future__ import annotations
 
@@ -6,12 +6,17 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from gentlegate.core.kit.filters import FilterSection
-from gentlegate.core.text.measures import Reading
+from gentlegate.core.text.reading import Reading
 
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """What a filter found. `step` is an entry's own fixed step; `allowed` and `forbidden` are a list's word on it."""
+    """What a filter found.
+
+    `step` is an entry's own fixed step; `allowed` and `forbidden` are a list's word on it; `text` is the piece found
+    where that is not in the message; `quiet` findings turn a nudge into a plain removal; `unsure` ones are worth a
+    second look.
+    """
 
     filter: str
     span: tuple[int, int] | None
@@ -21,6 +26,9 @@ class Finding:
     seconds: int | None = None
     allowed: bool = False
     forbidden: bool = False
+    text: str | None = None
+    quiet: bool = False
+    unsure: bool = False
 
 
 class Filter(Protocol):
@@ -32,3 +40,8 @@ class Filter(Protocol):
     def settings(self) -> FilterSection: ...
 
     def look(self, reading: Reading) -> list[Finding]: ...
+
+
+def barely(measured: float, limit: float) -> bool:
+    """Whether a measure is so near its limit that somebody may see it otherwise."""
+    return measured <= limit * 1.05

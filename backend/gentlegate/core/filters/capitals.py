@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from gentlegate.core.filters.base import Finding
+from gentlegate.core.filters.base import Finding, barely
 from gentlegate.core.kit.filters import Capitals
-from gentlegate.core.text.measures import Reading
+from gentlegate.core.text.reading import Reading
 
 
 class CapitalsFilter:
@@ -16,7 +16,7 @@ class CapitalsFilter:
         self._letters = settings.letters or 40
 
     def look(self, reading: Reading) -> list[Finding]:
-        text = reading.message.text
+        text = reading.text
         if len(text) < self._letters or text.islower():
             return []
         text = reading.measured
@@ -28,4 +28,5 @@ class CapitalsFilter:
         if cased < self._letters or share < self._share:
             return []
         letters = [place for place, sign in enumerate(text) if sign.isupper() or sign.islower()]
-        return [Finding(self.key, (letters[0], letters[-1] + 1), round(share, 4), self._share)]
+        span = (letters[0], letters[-1] + 1)
+        return [Finding(self.key, span, round(share, 4), self._share, unsure=barely(share, self._share))]

@@ -11,17 +11,13 @@ from gentlegate.core.effects import (
     Effect,
     Refused,
     Remove,
-    Restore,
     Say,
     Timeout,
-    Unban,
-    Undone,
     Warned,
 )
-from gentlegate.core.errors import ActError, TemplateProblem
-from gentlegate.core.events import DeskAct, Message, Person
+from gentlegate.core.errors import TemplateProblem
+from gentlegate.core.events import Message, Person
 from gentlegate.core.judge.judge import Judgement
-from gentlegate.core.judge.ladder import standing, take_back
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.state import Act, UseRecord
@@ -30,7 +26,20 @@ SAID_ONCE_IN = 10 * SECOND
 ACTS_KEPT = 20
 SENTENCES = {
     "capitals": "{name}, easy on the capitals, please.",
+    "symbols": "{name}, fewer signs and more words, please.",
+    "emotes": "{name}, that is a lot of emotes; a few fewer, please.",
+    "length": "{name}, shorter messages, please, so that others can be read too.",
+    "repeats": "{name}, once is enough, please.",
+    "resends": "{name}, we have read that already; please do not send it again.",
+    "pace": "{name}, a little slower, please.",
     "links": "{name}, please ask a moderator before you post a link.",
+    "phrases": "{name}, that is not said in this chat, please.",
+    "names": "{name}, that name is not welcome in this chat; please change it.",
+    "mentions": "{name}, please do not call on so many people at once.",
+    "actions": "{name}, please write plain messages without /me here.",
+    "false_notice": "{name}, please do not dress a message up as a removal.",
+    "copycats": "{name}, please do not copy what others send.",
+    "newcomers": "{name}, welcome; please talk a little before you post links or call on people.",
 }
 
 
@@ -51,7 +60,8 @@ def carry_out(
             effects.append(shut_out(parts, account, verdict.outcome, verdict.seconds, cause, now))
     shut = accounts if verdict.outcome in ("timeout", "ban") else []
     strike_at = now if judgement.struck else None
-    remember(parts, identity, Act(message.platform, message.id, verdict.outcome, strike_at, shut))
+    until = now + (verdict.seconds or 0) * SECOND if verdict.outcome == "timeout" else None
+    remember(parts, identity, Act(message.platform, message.id, verdict.outcome, strike_at, shut, until=until))
     return [*effects, *_told(parts, judgement, message, level, cause, now)]
 
 
@@ -111,48 +121,3 @@ def _told(parts: Parts, judgement: Judgement, message: Message, level: int, caus
     parts.state.said.put(key, UseRecord(now, 0))
     length = parts.abilities(message.platform).length
     return [Say(at=now, platform=message.platform, text=part, cause=cause) for part in split(text, length)]
-
-
-def undo_verdict(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
-    """Take a verdict back: lift, restore, give strikes back, mark it wrong. ActError where there is none."""
-    platform, message = str(act.values.get("platform", "")), str(act.values.get("message", ""))
-    undone = False
-    for identity, record in list(parts.state.people.items()):
-        for index, done in reversed(list(enumerate(record.acts))):
-            if (done.platform, done.message) == (platform, message):
-                if not done.undone:
-                    return _undo(parts, identity, index, act, now)
-                undone = True
-    if undone:
-        raise ActError("somebody has undone this already", "message")
-    raise ActError("there is nothing to undo on this message, or it is too long ago", "message")
-
-
-def _undo(parts: Parts, identity: str, index: int, act: DeskAct, now: int) -> list[Effect]:
-    record = parts.state.people.edit(identity)
-    done = record.acts[index]
-    done.undone = True
-    if done.strike_at is not None:
-        take_back(record, done.strike_at)
-    cause = Cause("desk", "undo", done.message)
-    effects: list[Effect] = []
-    kept: list[str] = []
-    if parts.abilities(done.platform).restore:
-        effects.append(Restore(at=now, platform=done.platform, message=done.message, cause=cause))
-    else:
-        kept.append("removal")
-    for account in done.accounts:
-        platform = account.partition(":")[0]
-        if parts.abilities(platform).ban:
-            effects.append(Unban(at=now, platform=platform, person=account, cause=cause))
-    strikes = standing(record, parts.judge.ladder, now)
-    undone = Undone(
-        at=now,
-        platform=done.platform,
-        message=done.message,
-        by=act.by,
-        strikes=strikes,
-        kept=tuple(kept),
-        cause=cause,
-    )
-    return [undone, *effects]

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 
 from gentlegate.core.builtins.catalogue import BUILT_INS
 from gentlegate.core.errors import KitError, TemplateProblem
+from gentlegate.core.kit.filters import Filters
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.text.folding import fold_name
 from gentlegate.core.text.link_entries import read_entry
+from gentlegate.core.text.patterns import read_pattern
+from gentlegate.core.text.phrases import read_phrase
 
 
 def check_whole(kit: Kit) -> None:
@@ -21,12 +25,33 @@ def check_whole(kit: Kit) -> None:
     _heard_names(kit)
     _mentioned_things(kit)
     _templates(kit)
+    _entries(kit.filters)
+
+
+def _entries(filters: Filters) -> None:
     for side in ("allowed", "forbidden"):
-        for index, entry in enumerate(getattr(kit.filters.links, side)):
-            try:
+        for index, entry in enumerate(getattr(filters.links, side)):
+            with _at(f"filters.links.{side}.{index}"):
                 read_entry(entry.text)
-            except ValueError as error:
-                raise KitError(f"filters.links.{side}.{index}", str(error)) from None
+    for index, phrase in enumerate(filters.phrases.entries):
+        with _at(f"filters.phrases.entries.{index}.text"):
+            if phrase.mode == "pattern":
+                read_pattern(index, phrase.text)
+            else:
+                read_phrase(index, phrase.text, disguised=phrase.disguised)
+    listed = [("phrases.allowed", filters.phrases.allowed), ("newcomers.phrases", filters.newcomers.phrases or [])]
+    for where, texts in listed:
+        for index, text in enumerate(texts):
+            with _at(f"filters.{where}.{index}"):
+                read_phrase(index, text)
+
+
+@contextmanager
+def _at(path: str) -> Iterator[None]:
+    try:
+        yield
+    except ValueError as error:
+        raise KitError(path, str(error)) from None
 
 
 def _unique(section: str, names: Iterable[str]) -> None:
@@ -87,7 +112,7 @@ def _templates(kit: Kit) -> None:
         for place, notice in enumerate(rota.notices):
             if notice.text is not None:
                 found.append((f"rotas.{index}.notices.{place}.text", notice.text))
-    for key in ("capitals", "links"):
+    for key in Filters.model_fields:
         if text := getattr(kit.filters, key).reply:
             found.append((f"filters.{key}.reply", text))
     if not any("{" in text for _, text in found):

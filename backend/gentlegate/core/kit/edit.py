@@ -38,6 +38,31 @@ def write(document: Document, path: str, value: Any) -> Document:
     return changed
 
 
+def add(document: Document, path: str, values: list[Any]) -> Document:
+    """A new document with these entries at the end of the list at the place; what stands there already stays once."""
+    there = _list_at(document, path)
+    known = {_entry_key(entry) for entry in there}
+    return write(document, path, [*there, *(value for value in values if _entry_key(value) not in known)])
+
+
+def take(document: Document, path: str, values: list[Any]) -> Document:
+    """A new document without these entries in the list at the place."""
+    gone = {_entry_key(value) for value in values}
+    return write(document, path, [entry for entry in _list_at(document, path) if _entry_key(entry) not in gone])
+
+
+def _list_at(document: Document, path: str) -> list[Any]:
+    there = read(document, path)
+    if there is not None and not isinstance(there, list):
+        raise KitError(path, "there is no list at this place")
+    return list(there or [])
+
+
+def _entry_key(entry: Any) -> str:
+    text = entry.get("text", entry.get("name")) if isinstance(entry, dict) else entry
+    return str(text).strip().casefold()
+
+
 def _parts(path: str) -> list[str]:
     head, _, rest = path.partition(".")
     if head in NAMED_LISTS and rest:

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, WithJsonSchema
 from pydantic_core import PydanticCustomError
 
-from gentlegate.core.moments import MINUTE, SECOND, parse_span
+from gentlegate.core.moments import HOUR, MINUTE, SECOND, parse_span
 
 LevelName = Literal["everyone", "follower", "regular", "subscriber", "vip", "moderator", "lead", "broadcaster"]
 StepName = Literal["nudge", "remove", "timeout", "ban"]
@@ -44,6 +44,13 @@ def _at_least_a_minute(value: Any) -> int:
     return span
 
 
+def _window(value: Any) -> int:
+    span = _span(value)
+    if not SECOND <= span <= HOUR:
+        raise refuse('a window is from "1s" to "1h"')
+    return span
+
+
 def _whole_seconds(value: Any) -> int:
     return max(1, -(-_span(value) // SECOND))
 
@@ -62,6 +69,7 @@ _SPAN_SCHEMA = {
 Span = Annotated[int, BeforeValidator(_span), WithJsonSchema(_SPAN_SCHEMA)]
 SpanOrStream = Annotated[int | Literal["stream"], BeforeValidator(_span_or_stream), WithJsonSchema(_SPAN_SCHEMA)]
 Rhythm = Annotated[int, BeforeValidator(_at_least_a_minute), WithJsonSchema(_SPAN_SCHEMA)]
+Window = Annotated[int, BeforeValidator(_window), WithJsonSchema(_SPAN_SCHEMA)]
 Seconds = Annotated[int, BeforeValidator(_whole_seconds), WithJsonSchema(_SPAN_SCHEMA)]
 PersonString = Annotated[
     str, BeforeValidator(_person), WithJsonSchema({"type": "string", "pattern": PERSON.pattern})

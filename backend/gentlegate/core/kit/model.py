@@ -139,6 +139,10 @@ class Platform(Section):
     channels: list[ChannelEntry] = []
 
 
+class DrawbridgeSection(Section):
+    auto: bool = False
+
+
 class Kit(Section):
     gentlegate: Literal[1] = 1
     channel: Channel = Channel()
@@ -149,4 +153,5 @@ class Kit(Section):
     built_ins: dict[str, BuiltIn] = {}
     counters: Annotated[list[Counter], Field(max_length=1_000)] = []
     rotas: Annotated[list[Rota], Field(max_length=1_000)] = []
+    drawbridge: DrawbridgeSection = DrawbridgeSection()
     platforms: dict[str, Platform] = {}

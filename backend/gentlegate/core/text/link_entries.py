@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -90,10 +91,53 @@ def read_entry(text: str) -> Entry:
     return Entry(address.host, path)
 
 
+def _parents(host: str) -> list[str]:
+    """The host and all above it."""
+    labels = host.split(".")
+    return [".".join(labels[i:]) for i in range(len(labels))]
+
+
+class HostSet:
+    """Hosts of imported lists; each stands for itself and its subdomains."""
+
+    def __init__(self, hosts: Iterable[str]) -> None:
+        self._hosts = frozenset(ascii_host(host) for host in hosts)
+
+    def holds(self, host: str) -> bool:
+        return bool(self._hosts) and any(parent in self._hosts for parent in _parents(ascii_host(host)))
+
+
+_LISTED = re.compile(r"(?:(?:0\.0\.0\.0|127\.0\.0\.1|::1?)\s+)?(?:\*\.|\.)?([^\s/:#]+\.[^\s/:#]+)")
+MOST_HOSTS = 200_000
+
+
+def read_hosts(text: str) -> tuple[list[str], list[int]]:
+    """The hosts of a hosts file or a plain list of domains, and the numbers of lines that hold none.
+
+    Remarks (`#`, `!`, `;`) and empty lines are passed over. ValueError where there are more than MOST_HOSTS.
+    """
+    hosts: dict[str, None] = {}
+    odd: list[int] = []
+    for number, line in enumerate(text.splitlines(), start=1):
+        line = re.split(r"[#!;]", line, maxsplit=1)[0].strip()
+        if not line:
+            continue
+        match = _LISTED.fullmatch(line)
+        if match is None:
+            if line.split()[-1] not in ("localhost", "broadcasthost", "local"):
+                odd.append(number)
+            continue
+        hosts[ascii_host(match[1])] = None
+        if len(hosts) > MOST_HOSTS:
+            raise ValueError(f"the list has more than {MOST_HOSTS:,} hosts")
+    return list(hosts), odd
+
+
 class EntryIndex:
     """Entries by host, so that a hundred thousand of them cost a look-up for each label of a link's host."""
 
-    def __init__(self, entries: list[Entry]) -> None:
+    def __init__(self, entries: list[Entry], also: HostSet | None = None) -> None:
+        self._also = also
         self._by_host: dict[str, list[tuple[int, Entry]]] = {}
         for index, entry in enumerate(entries):
             self._by_host.setdefault(entry.host, []).append((index, entry))
@@ -101,7 +145,7 @@ class EntryIndex:
     def find(self, address: Address) -> int | None:
         """The index of the first entry that covers the address, or None."""
         best: int | None = None
-        for host in self._parents(address.host):
+        for host in _parents(address.host):
             for index, entry in self._by_host.get(host, ()):
                 if (best is None or index < best) and entry.covers(address):
                     best = index
@@ -109,9 +153,6 @@ class EntryIndex:
 
     def names(self, host: str) -> bool:
         """Whether an entry names this host or one above it."""
-        return any(parent in self._by_host for parent in self._parents(ascii_host(host)))
-
-    @staticmethod
-    def _parents(host: str) -> list[str]:
-        labels = host.split(".")
-        return [".".join(labels[i:]) for i in range(len(labels))]
+        if any(parent in self._by_host for parent in _parents(ascii_host(host))):
+            return True
+        return self._also is not None and self._also.holds(host)

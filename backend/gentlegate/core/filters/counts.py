@@ -1,0 +1,58 @@
+"""Filters that count one thing: `emotes`, `length`, `mentions`. What passes `most` is found."""
+
+from __future__ import annotations
+
+from gentlegate.core.filters.base import Finding
+from gentlegate.core.kit.filters import Most
+from gentlegate.core.text.clusters import count
+from gentlegate.core.text.folding import fold_name
+from gentlegate.core.text.reading import Reading
+
+
+class EmotesFilter:
+    key = "emotes"
+
+    def __init__(self, settings: Most) -> None:
+        self.settings = settings
+        self._most = 18 if settings.most is None else settings.most
+
+    def look(self, reading: Reading) -> list[Finding]:
+        if not reading.message.emotes and reading.ascii:
+            return []
+        spans = reading.emote_spans
+        if len(spans) <= self._most:
+            return []
+        return [Finding(self.key, (spans[0][0], max(end for _, end in spans)), len(spans), self._most)]
+
+
+class LengthFilter:
+    key = "length"
+
+    def __init__(self, settings: Most) -> None:
+        self.settings = settings
+        self._most = 400 if settings.most is None else settings.most
+
+    def look(self, reading: Reading) -> list[Finding]:
+        text = reading.message.text
+        if len(text) - reading.body <= self._most:
+            return []
+        length = count(text[reading.body :])
+        if length <= self._most:
+            return []
+        return [Finding(self.key, (reading.body, len(text)), length, self._most)]
+
+
+class MentionsFilter:
+    key = "mentions"
+
+    def __init__(self, settings: Most) -> None:
+        self.settings = settings
+        self._most = 6 if settings.most is None else settings.most
+
+    def look(self, reading: Reading) -> list[Finding]:
+        if len(reading.mentions) <= self._most:
+            return []
+        people = {fold_name(reading.text[start:end]) for start, end in reading.mentions}
+        if len(people) <= self._most:
+            return []
+        return [Finding(self.key, (reading.mentions[0][0], reading.mentions[-1][1]), len(people), self._most)]

@@ -1,0 +1,302 @@
+"""Looking for listed words and phrases, through their disguises.
+
+Every phrase has a *skeleton*: one character a letter, in which whatever may stand for something else is written
+one way. One Aho-Corasick automaton over all skeletons finds where a phrase may stand, at a cost that does not grow
+with the list; only there the phrase is compared letter by letter, and the rules are asked that keep disguise-reading
+from inventing words. A second automaton, over skeletons with runs written once, is asked only where a text has runs
+of three or more, or wide gaps; and both are asked again about single letters that stand apart, joined.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from ahocorasick_rs import AhoCorasick
+
+from gentlegate.core.text.letters import UNSPACED, Letter, scripts_of
+from gentlegate.core.text.spelling import LOOK, OWN, SPACED, Row, Unit, joined, look, own, row_of, skeleton
+
+LONG = 5
+"""Phrases of this many letters and more are found without their accents as well."""
+MOST_HITS = 20
+_TRIPLE = re.compile(r"(.)\1\1|  ", re.DOTALL)
+_RUN = re.compile(r"(.)\1+", re.DOTALL)
+_GAP_SIGNS = frozenset(".-_*/")
+
+
+@dataclass(frozen=True, slots=True)
+class Hit:
+    """Which phrase stands where, in code points of the original text; `disguised` if not plainly written."""
+
+    phrase: int
+    start: int
+    end: int
+    disguised: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    """One entry made ready. `groups` are its letters with how often each stands in a row; None is a gap."""
+
+    index: int
+    groups: tuple[tuple[Letter | None, int], ...]
+    row: Row = field(repr=False)
+    shapes: frozenset[str]
+    whole: bool
+    disguised: bool
+    script: str
+    other_scripts: frozenset[str]
+    letters: int
+
+
+def read_phrase(
+    index: int, text: str, *, whole: bool = True, disguised: bool = True, lang: str | None = None
+) -> Phrase:
+    """Make an entry ready. ValueError where nothing is left of it."""
+    row = row_of(unicodedata.normalize("NFC", text.strip()))
+    if disguised:
+        row = joined(row) or row
+    letters = sum(1 for unit in row if unit.letter.script)
+    shapes = frozenset({skeleton(row, own), skeleton(row, look)})
+    if not letters:
+        row = [unit._replace(letter=unit.letter._replace(plain="")) for unit in row]
+    if not any(unit.letter.own.strip() for unit in row):
+        raise ValueError("nothing is left of this entry to look for")
+    groups: list[tuple[Letter | None, int]] = []
+    for unit in row:
+        letter = None if unit.letter.own.isspace() or unit.letter.own in _GAP_SIGNS else unit.letter
+        if groups and groups[-1][0] == letter:
+            groups[-1] = (letter, groups[-1][1] + 1)
+        else:
+            groups.append((letter, 1))
+    if all(letter is None for letter, _ in groups):
+        raise ValueError("an entry needs at least one letter, digit or sign that is no separator")
+    scripts = {unit.letter.script for unit in row if unit.letter.script}
+    return Phrase(
+        index,
+        tuple(groups),
+        row,
+        shapes,
+        whole,
+        disguised,
+        next(iter(scripts)) if len(scripts) == 1 else "",
+        scripts_of(lang),
+        letters,
+    )
+
+
+class Phrases:
+    """A list of phrases, ready to be looked for; made once per change of settings."""
+
+    def __init__(self, phrases: list[Phrase]) -> None:
+        exact: dict[str, list[Phrase]] = {}
+        short: dict[str, list[Phrase]] = {}
+        for phrase in phrases:
+            shapes = phrase.shapes | {shape.replace(" ", "") for shape in phrase.shapes}
+            for shape in shapes:
+                exact.setdefault(shape, []).append(phrase)
+            for shape in {_RUN.sub(r"\1", shape) for shape in shapes}:
+                short.setdefault(shape, []).append(phrase)
+        self._any = bool(phrases)
+        self._exact = list(exact.values())
+        self._short = list(short.values())
+        self._first = AhoCorasick(list(exact), store_patterns=False)
+        self._second = AhoCorasick(list(short), store_patterns=False)
+
+    def find(self, text: str) -> list[Hit]:
+        """Every place where a phrase stands, at most one for each phrase and place, in order."""
+        if not self._any:
+            return []
+        plain = text.isascii()
+        shape = text.translate(OWN)
+        look_shape = shape if plain else text.translate(LOOK)
+        candidates = self._first.find_matches_as_indexes(shape, overlapping=True)
+        runs = _TRIPLE.search(shape)
+        apart = SPACED.search(text if plain else text.translate(_SIGNS))
+        if look_shape != shape:
+            candidates += self._first.find_matches_as_indexes(look_shape, overlapping=True)
+            runs = runs or _TRIPLE.search(look_shape)
+        if not (candidates or runs or apart):
+            return []
+        row = row_of(text)
+        hits: dict[tuple[int, int], Hit] = {}
+        self._look(text, row, {shape, look_shape}, bool(runs), hits)
+        if apart and (pieces := joined(row)):
+            self._look(text, pieces, {skeleton(pieces, own), skeleton(pieces, look)}, True, hits)
+        return sorted(hits.values(), key=lambda hit: (hit.start, hit.phrase))[:MOST_HITS]
+
+    def _look(self, text: str, row: Row, shapes: set[str], runs: bool, hits: dict[tuple[int, int], Hit]) -> None:
+        for shape in shapes:
+            for number, start, _ in self._first.find_matches_as_indexes(shape, overlapping=True):
+                self._compare(text, row, self._exact[number], start, hits)
+            if runs:
+                places = [match.start() for match in re.finditer(r"(.)\1*", shape, re.DOTALL)]
+                for number, start, _ in self._second.find_matches_as_indexes(
+                    _RUN.sub(r"\1", shape), overlapping=True
+                ):
+                    self._compare(text, row, self._short[number], places[start], hits)
+
+    @staticmethod
+    def _compare(text: str, row: Row, phrases: list[Phrase], start: int, hits: dict[tuple[int, int], Hit]) -> None:
+        for phrase in phrases:
+            if len(hits) > 4 * MOST_HITS:
+                return
+            if (phrase.index, row[start].start) in hits:
+                continue
+            if (hit := _Comparison(text, row, phrase).at(start)) is not None:
+                hits[phrase.index, hit.start] = hit
+
+
+class _Signs(dict[int, str]):
+    def __missing__(self, code: int) -> str:
+        made = self[code] = "".join(
+            unit.letter.own if len(unit.letter.own) == 1 else "x" for unit in row_of(chr(code))
+        )
+        return made
+
+
+_SIGNS = _Signs()
+
+
+class _Comparison:
+    """One phrase compared letter by letter at one place of a row."""
+
+    def __init__(self, text: str, row: Row, phrase: Phrase) -> None:
+        self._text = text
+        self._row = row
+        self._phrase = phrase
+        self._long = phrase.letters >= LONG
+
+    def at(self, start: int) -> Hit | None:
+        if not self._edge_before(start):
+            return None
+        ends = [end for end in set(self._ends(0, start)) if self._edge_after(end) and self._fair(start, end)]
+        if not ends:
+            return None
+        end = max(ends)
+        plain = all(unit.letter.own == "" or unit.run == 0 for unit in self._row[start:end])
+        written = "".join(unit.letter.own for unit in self._row[start:end])
+        listed = "".join(unit.letter.own for unit in self._phrase.row)
+        return Hit(
+            self._phrase.index, self._row[start].start, self._row[end - 1].end, not plain or written != listed
+        )
+
+    def _ends(self, group: int, place: int) -> Iterator[int]:
+        """Where the phrase may end, its groups from this one on being matched from `place` on."""
+        groups, row = self._phrase.groups, self._row
+        if group == len(groups):
+            yield place
+            return
+        letter, count = groups[group]
+        if letter is None:
+            for after in self._gaps(place):
+                yield from self._ends(group + 1, after)
+            return
+        run = place
+        while run < len(row) and self._agree(letter, row[run]):
+            run += 1
+        there = run - place
+        if there >= count:
+            yield from self._ends(group + 1, place + count)
+        if there >= 3 and there != count and self._phrase.disguised:
+            yield from self._ends(group + 1, run)
+
+    def _gaps(self, place: int) -> Iterator[int]:
+        row, after = self._row, place
+        while after < len(row) and row[after].letter.own.isspace():
+            after += 1
+        if after == place and after < len(row) and (sign := row[after].letter.own) in _GAP_SIGNS:
+            while after < len(row) and row[after].letter.own == sign:
+                after += 1
+        if after > place:
+            yield after
+        elif 0 < place < len(row) and row[place].run and row[place].run == row[place - 1].run:
+            yield place
+
+    def _agree(self, listed: Letter, unit: Unit) -> bool:
+        there = unit.letter
+        if listed.own in (there.own, unit.composed):
+            return True
+        if not self._phrase.disguised:
+            return False
+        if there.script and there.script == listed.script != "LATIN":
+            return self._long and (there.loose[:1] or there.own) == (listed.loose[:1] or listed.own)
+        mine = listed.own + listed.plain + (listed.loose if self._long else "")
+        yours = there.own + there.plain + (there.loose if self._long else "")
+        return any(sign in mine for sign in yours)
+
+    def _wordlike(self, place: int) -> bool:
+        sign = self._text[self._row[place].start]
+        return sign.isalnum() or unicodedata.category(sign)[0] == "M"
+
+    def _edge_before(self, start: int) -> bool:
+        row = self._row
+        if not self._phrase.whole or start == 0:
+            return True
+        if row[start].run and row[start - 1].run == row[start].run:
+            return start == 1 or row[start - 2].run != row[start].run
+        return row[start].letter.script in UNSPACED or not self._wordlike(start - 1)
+
+    def _edge_after(self, end: int) -> bool:
+        row = self._row
+        if not self._phrase.whole or end >= len(row):
+            return True
+        if row[end].run and row[end].run == row[end - 1].run:
+            return False
+        if row[end].letter.own in "@$€" and row[end - 1].end == row[end].start:
+            return False
+        return row[end - 1].letter.script in UNSPACED or not self._wordlike(end)
+
+    def _fair(self, start: int, end: int) -> bool:
+        """Whether the reading invents nothing: letters enough, a word's own script kept, a final ! a mere sign."""
+        row, phrase = self._row, self._phrase
+        units = row[start:end]
+        if not phrase.disguised:
+            return True
+        plainly = [unit.letter.own for unit in units] == [unit.letter.own for unit in phrase.row]
+        if plainly:
+            return True
+        if not any(unit.letter.script for unit in units):
+            return False
+        if units[-1].letter.own in "!|" and (end == len(row) or not self._wordlike(end)):
+            head = units
+            while head and head[-1].letter.own in "!|":
+                head = head[:-1]
+            if not any(unit.letter.plain and not unit.letter.script for unit in head):
+                return False
+        return all(self._script_fits(word) for word in self._words(start, end))
+
+    def _words(self, start: int, end: int) -> Iterator[Row]:
+        """The whole words of the text that the hit touches."""
+        row = self._row
+
+        def together(place: int) -> bool:
+            return self._wordlike(place) and (
+                row[place].run == row[place - 1].run or not (row[place].run or row[place - 1].run)
+            )
+
+        first = start
+        while first > 0 and together(first) and self._wordlike(first - 1):
+            first -= 1
+        last = end
+        while last < len(row) and together(last):
+            last += 1
+        word: Row = []
+        for unit in row[first:last]:
+            if unit.letter.script:
+                word.append(unit)
+            elif word and unit.letter.own.isspace():
+                yield word
+                word = []
+        if word:
+            yield word
+
+    def _script_fits(self, word: Row) -> bool:
+        scripts = {unit.letter.script for unit in word}
+        if len(scripts) != 1 or not self._phrase.script:
+            return True
+        (one,) = scripts
+        return one == self._phrase.script or one in self._phrase.other_scripts
