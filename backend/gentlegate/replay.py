@@ -9,6 +9,7 @@ from typing import Any, BinaryIO, TextIO
 from gentlegate.core.effects import Effect
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
+from gentlegate.core.events import Message
 from gentlegate.core.moments import format_moment
 from gentlegate.formats.effects import effect_line
 from gentlegate.formats.log import read_line
@@ -50,7 +51,8 @@ def replay(
                 raise GateError(
                     f"at: time runs backwards, from {format_moment(engine.now)} to {format_moment(event.at)}"
                 )
-            write(engine.advance(event.at))
+            if type(event) is not Message:
+                write(engine.advance(event.at))
             write(engine.handle(event))
         except GateError as error:
             bad += 1

@@ -11,14 +11,14 @@ from rapidfuzz.fuzz import ratio
 from gentlegate.core.moments import SECOND
 
 STILL_TRIPPED = 60 * SECOND
-FIRST_COPIES = 100
+FIRST_COPIES = 50
 NEWCOMERS_WITHIN = 10 * SECOND
 SWEEP_EVERY = 5000
 
 
 @dataclass(slots=True)
-class _Talk:
-    """One person's last messages: their moments, and the folded texts with theirs."""
+class Talk:
+    """One person's last messages: their moments, and the folded texts with theirs, none older than it counts."""
 
     times: list[int] = field(default_factory=list)
     texts: list[tuple[int, str]] = field(default_factory=list)
@@ -42,7 +42,7 @@ class Company:
     """The last messages of everybody, as `resends`, `pace` and `copycats` need them."""
 
     def __init__(self) -> None:
-        self._talk: dict[str, _Talk] = {}
+        self._talk: dict[str, Talk] = {}
         self._waves: list[_Wave] = []
         self._firsts: list[str] = []
         self._exact: dict[str, _Wave] = {}
@@ -56,14 +56,14 @@ class Company:
             self._newcomers.popleft()
         return len(self._newcomers)
 
-    def hear(self, identity: str, now: int, text: str | None, pace_window: int, text_window: int) -> None:
+    def hear(self, identity: str, now: int, text: str | None, pace_window: int, text_window: int) -> Talk:
         """Take a message in; `text` is its folded text, None where nobody compares it."""
         self._heard += 1
         if self._heard % SWEEP_EVERY == 0:
             self._sweep(now, max(pace_window, text_window))
         talk = self._talk.get(identity)
         if talk is None:
-            talk = self._talk[identity] = _Talk()
+            talk = self._talk[identity] = Talk()
         times = talk.times
         if times and now - times[0] >= pace_window:
             talk.times = times = [at for at in times if now - at < pace_window]
@@ -72,19 +72,7 @@ class Company:
             if talk.texts and now - talk.texts[0][0] >= text_window:
                 talk.texts = [pair for pair in talk.texts if now - pair[0] < text_window]
             talk.texts.append((now, text))
-
-    def copies(self, identity: str, text: str, now: int, window: int) -> int:
-        """How often this person sent this folded text within the window, this time included."""
-        talk = self._talk.get(identity)
-        return 0 if talk is None else sum(1 for at, said in talk.texts if said == text and now - at < window)
-
-    def pace(self, identity: str, now: int, window: int) -> int:
-        """How many messages this person sent within the window, this one included."""
-        talk = self._talk.get(identity)
-        if talk is None:
-            return 0
-        times = talk.times
-        return len(times) if not times or now - times[0] < window else sum(1 for at in times if now - at < window)
+        return talk
 
     def crowd(self, text: str, identity: str, now: int, window: int, alike: float, people: int) -> int:
         """How many people sent copies of this folded text; 0 while they are not too many."""
@@ -118,7 +106,7 @@ class Company:
 
     def _begin(self, wave: _Wave, now: int) -> None:
         if len(self._waves) >= FIRST_COPIES:
-            oldest = min(range(len(self._waves)), key=lambda index: (self._waves[index].tripped, index))
+            oldest = next((index for index, one in enumerate(self._waves) if not one.tripped), 0)
             del self._waves[oldest], self._firsts[oldest]
         self._waves.append(wave)
         self._firsts.append(wave.text)

@@ -19,6 +19,7 @@ from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, R
 from gentlegate.core.judge import drawbridge, passes, second_look
 from gentlegate.core.judge.carry_out import carry_out
 from gentlegate.core.judge.judge import KNOWN, Judgement, Sight
+from gentlegate.core.judge.ladder import standing
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.moments import SECOND
@@ -68,8 +69,11 @@ class Engine:
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""
-        ahead = (self.parts.streams.due(), self.rotas.due(), drawbridge.due(self.parts))
-        return min((at for at in ahead if at is not None), default=None)
+        due = self.rotas.due()
+        for other in (self.parts.streams.due(), drawbridge.due(self.parts)):
+            if other is not None and (due is None or other < due):
+                due = other
+        return due
 
     def advance(self, now: int) -> list[Effect]:
         """Let time pass up to and including `now`."""
@@ -102,18 +106,18 @@ class Engine:
             effects += second_look.removed_by_a_person(self.parts, event, now)
         elif isinstance(event, Happening) and event.what == "follow":
             self.state.people.edit(self.parts.directory.identity(event.person)).follows = True
+            self.parts.forget(event.person)
         return effects + self.rotas.step(now)
 
     def _message(self, message: Message, now: int) -> list[Effect]:
         parts = self.parts
-        directory = parts.directory
         person = message.person
         if parts.state.platforms.get(message.platform) is None:
             parts.state.platforms.edit(message.platform)
-        if directory.holds(directory.gatekeeper, person) or directory.holds(directory.ignored, person):
-            return [self._unjudged(message, now)] if self._every_verdict else []
-        identity = directory.identity(person)
-        level = parts.level(person)
+        known = parts.know(person)
+        if known.unheard:
+            return [_clean(message, 0, now)] if self._every_verdict else []
+        identity, level = known.identity, known.level
         heard = parts.ear.hear(message.text, message.reply_to is not None)
         up = drawbridge.is_up(parts)
         sight, effects = self._see(person, identity, up, now)
@@ -127,13 +131,14 @@ class Engine:
             company=parts.state.company,
             sight=sight,
         )
-        verdict = judgement.verdict
-        if judgement.matched or self._every_verdict:
-            effects.append(verdict)
-        if judgement.matched:
+        if judgement is not None:
+            effects.append(judgement.verdict)
             effects += self._watch(judgement, now)
-        if verdict.outcome != "allow":
-            return effects + carry_out(parts, judgement, message, identity, level, now)
+            if judgement.verdict.outcome != "allow":
+                return effects + carry_out(parts, judgement, message, identity, level, now)
+        elif self._every_verdict:
+            strikes = standing(self.state.people.get(identity), parts.judge.ladder, now)
+            effects.append(_clean(message, strikes, now))
         self.rotas.line(message.platform)
         if heard and now - message.at <= ANSWERED_WITHIN:
             effects += run_command(parts, heard, message, level, identity, now)
@@ -169,20 +174,6 @@ class Engine:
             if finding.filter == "copycats" and (finding.measured or 0) >= drawbridge.COPYING_PEOPLE:
                 return drawbridge.offer(self.parts, "copycats", now)
         return []
-
-    @staticmethod
-    def _unjudged(message: Message, now: int) -> Verdict:
-        return Verdict(
-            at=now,
-            platform=message.platform,
-            message=message.id,
-            outcome="allow",
-            seconds=None,
-            filter=None,
-            reasons=(),
-            exempt=(),
-            strikes=0,
-        )
 
     def _stream(self, event: StreamChange, now: int) -> list[Effect]:
         effects: list[Effect] = []
@@ -271,3 +262,18 @@ class Engine:
                 cause=Cause("desk", "setting"),
             )
         ]
+
+
+def _clean(message: Message, strikes: int, now: int) -> Verdict:
+    """The verdict on a message in which nothing was found."""
+    return Verdict(
+        at=now,
+        platform=message.platform,
+        message=message.id,
+        outcome="allow",
+        seconds=None,
+        filter=None,
+        reasons=(),
+        exempt=(),
+        strikes=strikes,
+    )

@@ -21,11 +21,11 @@ class Person:
     badges: frozenset[str] = frozenset()
     follows_since: int | None = None
     account_since: int | None = None
+    key: str = field(init=False, compare=False, repr=False)
+    """`platform:id`, the way a person is written where one string is needed."""
 
-    @property
-    def key(self) -> str:
-        """`platform:id`, the way a person is written where one string is needed."""
-        return f"{self.platform}:{self.id}"
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "key", f"{self.platform}:{self.id}")
 
 
 @dataclass(frozen=True, slots=True)

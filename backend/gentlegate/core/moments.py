@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from datetime import UTC, datetime, timedelta
+from functools import lru_cache
 
 SECOND = 1_000_000
 MINUTE = 60 * SECOND
@@ -28,6 +29,21 @@ def as_datetime(moment: int) -> datetime:
 
 def parse_moment(text: str) -> int:
     """Read an RFC 3339 time with any offset; finer than a microsecond is cut. ValueError if it is none."""
+    if text[-1:] == "Z" and text[10:11] == "T":
+        if len(text) == 20:
+            return _whole_second(text)
+        fraction = text[20:-1]
+        if text[19:20] == "." and fraction.isdigit() and fraction.isascii():
+            return _whole_second(text[:19] + "Z") + int(fraction[:6].ljust(6, "0"))
+    return _parse(text)
+
+
+@lru_cache(maxsize=512)
+def _whole_second(text: str) -> int:
+    return _parse(text)
+
+
+def _parse(text: str) -> int:
     if len(text) < 20 or text[10] not in "Tt ":
         raise ValueError("not an RFC 3339 time such as 2026-03-07T18:00:00Z")
     try:

@@ -43,6 +43,19 @@ class Slot:
     sets_needs: Needs | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What settings say of a person: `unheard` are the Gatekeeper and other bots."""
+
+    person: Person
+    identity: str
+    level: int
+    unheard: bool
+
+
+MOST_KNOWN = 50_000
+
+
 class Parts:
     """Everything that settings make, ready for use."""
 
@@ -57,6 +70,7 @@ class Parts:
         self.streams = Streams(state, kit.channel.stream_gap)
         self.judge = Judge(kit, self.directory, state)
         self._siege: Judge | None = None
+        self._known: dict[str, Known] = {}
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
         self.slots = {slot.key: slot for slot in _slots(kit)}
@@ -94,6 +108,22 @@ class Parts:
                 elsewhere = key.partition(":")[0] != platform
                 found.append(((elsewhere, not by_login, -account.stream), key, account))
         return min(found, key=lambda one: one[:2])[1:] if found else None
+
+    def know(self, person: Person) -> Known:
+        """Who this is under these settings, worked out once for each account as it is now."""
+        known = self._known.get(person.key)
+        if known is None or (known.person is not person and known.person != person):
+            directory = self.directory
+            unheard = directory.holds(directory.gatekeeper, person) or directory.holds(directory.ignored, person)
+            known = Known(person, directory.identity(person), self.level(person), unheard)
+            if len(self._known) >= MOST_KNOWN:
+                self._known.clear()
+            self._known[person.key] = known
+        return known
+
+    def forget(self, person: Person) -> None:
+        """What was known of an account has changed."""
+        self._known.clear() if self.directory.linked(person) else self._known.pop(person.key, None)
 
     def level(self, person: Person) -> int:
         record = self.state.people.get(self.directory.identity(person))

@@ -20,6 +20,9 @@ NEXT: dict[tuple[str, str], str] = {
 }
 
 
+_NEVER = StreamRecord()
+
+
 class Streams:
     """The channel's stream over all its platforms. `gap` is `channel.stream_gap` in microseconds."""
 
@@ -30,7 +33,7 @@ class Streams:
     @property
     def now(self) -> StreamRecord:
         """Where it stands; read only."""
-        return self._state.stream.get("stream") or StreamRecord()
+        return self._state.stream.get("stream") or _NEVER
 
     @property
     def live(self) -> bool:
@@ -38,7 +41,8 @@ class Streams:
 
     def due(self) -> int | None:
         """When the gap is over, if one runs."""
-        return self.now.last_off + self.gap if self.now.phase == "gap" else None
+        now = self.now
+        return now.last_off + self.gap if now.phase == "gap" else None
 
     def change(self, event: StreamChange, now: int) -> bool:
         """Take in what a platform says; True when a stream begins."""

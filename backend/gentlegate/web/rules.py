@@ -135,7 +135,7 @@ async def consequence(body: AskConsequence, request: Request, _: Looking) -> Con
     caught, messages = [], gate.screen.messages()
     for message, level in messages:
         heard = gate.engine.parts.ear.hear(message.text, message.reply_to is not None)
-        verdict = judge.judge(
+        judgement = judge.judge(
             message,
             message.at,
             identity=message.id,
@@ -143,8 +143,9 @@ async def consequence(body: AskConsequence, request: Request, _: Looking) -> Con
             live=True,
             body=heard.body if heard else 0,
             company=company,
-        ).verdict
-        hit = any(reason.filter == body.filter and reason.step for reason in verdict.reasons)
+        )
+        reasons = judgement.verdict.reasons if judgement else ()
+        hit = any(reason.filter == body.filter and reason.step for reason in reasons)
         if hit:
             caught.append(
                 CaughtLine(platform=message.platform, id=message.id, name=message.person.name, text=message.text)

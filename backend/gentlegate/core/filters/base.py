@@ -32,9 +32,14 @@ class Finding:
 
 
 class Filter(Protocol):
-    """One filter with its settings; `key` names it in kits, verdicts and on the screen."""
+    """One filter with its settings; `key` names it in kits, verdicts and on the screen.
+
+    `on_plain` tells whether it can find anything in a plain message: ASCII without links, mentions and emotes, by
+    somebody known, that is no action.
+    """
 
     key: str
+    on_plain: bool
 
     @property
     def settings(self) -> FilterSection: ...

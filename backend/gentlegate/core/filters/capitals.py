@@ -9,6 +9,7 @@ from gentlegate.core.text.reading import Reading
 
 class CapitalsFilter:
     key = "capitals"
+    on_plain = True
 
     def __init__(self, settings: Capitals) -> None:
         self.settings = settings
@@ -17,7 +18,7 @@ class CapitalsFilter:
 
     def look(self, reading: Reading) -> list[Finding]:
         text = reading.text
-        if len(text) < self._letters or text.islower():
+        if len(text) < self._letters or text == reading.lower:
             return []
         text = reading.measured
         upper = sum(map(str.isupper, text))

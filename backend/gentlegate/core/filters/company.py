@@ -12,6 +12,7 @@ SHORT = 4
 
 class ResendsFilter:
     key = "resends"
+    on_plain = True
 
     def __init__(self, settings: Resends) -> None:
         self.settings = settings
@@ -19,10 +20,11 @@ class ResendsFilter:
         self._window = settings.window or 60_000_000
 
     def look(self, reading: Reading) -> list[Finding]:
+        said = reading.talk.texts
         text = reading.folded
-        if not text:
+        if len(said) < self._copies or not text:
             return []
-        copies = reading.company.copies(reading.identity, text, reading.now, self._window)
+        copies = sum(1 for at, other in said if other == text and reading.now - at < self._window)
         if copies < self._copies:
             return []
         limit = self._copies * 2 if count(text) < SHORT else self._copies
@@ -31,6 +33,7 @@ class ResendsFilter:
 
 class PaceFilter:
     key = "pace"
+    on_plain = True
 
     def __init__(self, settings: Pace) -> None:
         self.settings = settings
@@ -38,12 +41,16 @@ class PaceFilter:
         self._window = settings.window
 
     def look(self, reading: Reading) -> list[Finding]:
-        messages = reading.company.pace(reading.identity, reading.now, self._window)
+        times = reading.talk.times
+        if len(times) <= self._messages:
+            return []
+        messages = sum(1 for at in times if reading.now - at < self._window)
         return [Finding(self.key, None, messages, self._messages)] if messages > self._messages else []
 
 
 class CopycatsFilter:
     key = "copycats"
+    on_plain = True
 
     def __init__(self, settings: Copycats) -> None:
         self.settings = settings

@@ -11,6 +11,7 @@ from gentlegate.core.text.reading import Reading
 
 class EmotesFilter:
     key = "emotes"
+    on_plain = False
 
     def __init__(self, settings: Most) -> None:
         self.settings = settings
@@ -27,6 +28,7 @@ class EmotesFilter:
 
 class LengthFilter:
     key = "length"
+    on_plain = True
 
     def __init__(self, settings: Most) -> None:
         self.settings = settings
@@ -44,6 +46,7 @@ class LengthFilter:
 
 class MentionsFilter:
     key = "mentions"
+    on_plain = False
 
     def __init__(self, settings: Most) -> None:
         self.settings = settings

@@ -12,6 +12,7 @@ FORBIDDEN_SECONDS = 600
 
 class LinksFilter:
     key = "links"
+    on_plain = False
 
     def __init__(self, settings: Links) -> None:
         self.settings = settings

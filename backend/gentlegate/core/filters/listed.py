@@ -28,8 +28,8 @@ class Entries:
     def find(self, text: str) -> list[tuple[Hit, kit.Phrase, bool]]:
         """Every hit with its entry, and whether an allowed phrase covers it."""
         hits = self._phrases.find(text)
-        if self._any_pattern:
-            hits = [*hits, *self._patterns.find(text, *fold_with_places(text))]
+        if self._any_pattern and (more := self._patterns.find(text, *fold_with_places(text))):
+            hits = [*hits, *more]
         if not hits:
             return []
         shields = [(shield.start, shield.end) for shield in self._allowed.find(text)]
@@ -41,6 +41,7 @@ class Entries:
 
 class PhrasesFilter:
     key = "phrases"
+    on_plain = True
 
     def __init__(self, settings: kit.Phrases) -> None:
         self.settings = settings
@@ -62,6 +63,7 @@ class PhrasesFilter:
 
 class NamesFilter:
     key = "names"
+    on_plain = False
 
     def __init__(self, settings: kit.FilterSection, entries: Entries) -> None:
         self.settings = settings

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 
+from ahocorasick_rs import AhoCorasick
+
 from gentlegate.core.filters.base import Finding
 from gentlegate.core.kit.filters import FilterSection
 from gentlegate.core.text.reading import Reading
@@ -23,6 +25,7 @@ _ENGLISH = re.compile(
 
 class ActionsFilter:
     key = "actions"
+    on_plain = False
 
     def __init__(self, settings: FilterSection) -> None:
         self.settings = settings
@@ -35,30 +38,27 @@ class FalseNoticeFilter:
     """The whole message reads as a platform's removal notice, in brackets or any other dressing."""
 
     key = "false_notice"
+    on_plain = True
 
     def __init__(self, settings: FilterSection) -> None:
         self.settings = settings
         self._others = frozenset(fold(line) for line in lines("removal-notices"))
-        self._hints = re.compile(
-            "|".join(
-                sorted(
-                    {
-                        *(re.escape(line.split()[-1][:4]) for line in self._others),
-                        "delet",
-                        "remov",
-                        "hidden",
-                        "retrac",
-                        "withh",
-                        "censor",
-                        "purg",
-                    }
-                )
-            )
-        )
+        hints = {line.split()[-1][:4] for line in self._others} | {
+            "delet",
+            "remov",
+            "hid",
+            "retrac",
+            "withh",
+            "censor",
+            "purg",
+        }
+        self._hints = AhoCorasick(sorted(hints), store_patterns=False)
 
     def look(self, reading: Reading) -> list[Finding]:
         text = reading.text
-        if len(text) > LONGEST_NOTICE or not self._hints.search(reading.lower if reading.ascii else fold(text)):
+        if len(text) > LONGEST_NOTICE or not self._hints.find_matches_as_indexes(
+            reading.lower if reading.ascii else fold(text)
+        ):
             return []
         folded = fold(text)
         words = " ".join(re.findall(r"\w+", folded.replace("_", " ")))

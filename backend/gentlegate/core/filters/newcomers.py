@@ -25,6 +25,7 @@ class NewcomersFilter:
         pitches = lines("newcomer-pitches") if settings.phrases is None else settings.phrases
         self._pitches = Phrases([read_phrase(index, text) for index, text in enumerate(pitches)])
         self._account = settings.account or 0
+        self.on_plain = self._account > 0
         self._allowed = allowed
 
     def look(self, reading: Reading) -> list[Finding]:

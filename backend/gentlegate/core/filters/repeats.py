@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from itertools import pairwise
+from operator import eq
 
 from gentlegate.core.filters.base import Finding, barely
 from gentlegate.core.kit.filters import Repeats
@@ -11,12 +13,14 @@ from gentlegate.core.text.reading import Reading
 from gentlegate.core.text.spelling import fold
 
 LONGEST_CHUNK, CHUNKS, FILLED, AT_LEAST = 40, 4, 0.6, 40
-_WORD = re.compile(r"[^\s\0]+|\0+")
+_ASCII_PUNCTUATION = b"!\"#$%&'()*+,-./:;<=>?@[\\]^_`{|}~"
 _PUNCTUATION = re.compile(r"[^\w]|_")
+_WORD = re.compile(r"[^\s\0]+|\0+")
 
 
 class RepeatsFilter:
     key = "repeats"
+    on_plain = True
 
     def __init__(self, settings: Repeats) -> None:
         self.settings = settings
@@ -26,24 +30,37 @@ class RepeatsFilter:
 
     def look(self, reading: Reading) -> list[Finding]:
         text = reading.lower
-        many = len(text.split()) >= self._words
-        if len(text) < min(self._run, AT_LEAST) and not many:
-            return []
-        found = list(self._one_character(reading))
-        if many:
+        found: list[Finding] = []
+        if len(text) >= self._run and (not reading.ascii or self._may_run(text)):
+            found += self._one_character(reading)
+        if self._may_repeat_words(reading):
             found += self._one_word(reading)
-        if not found and len(text) >= AT_LEAST:
+        if not found and len(text) >= AT_LEAST and (not reading.plain or _comes_again(text)):
             found += self._one_chunk(reading)
         return found
 
+    def _may_run(self, text: str) -> bool:
+        """A run covers two neighbours among signs picked at half its length, and all between."""
+        step = self._run // 2
+        some = text[::step]
+        if not any(map(eq, some, some[1:])):
+            return False
+        return any(
+            one == two and text[n * step : (n + 1) * step].count(one) == step
+            for n, (one, two) in enumerate(pairwise(some))
+        )
+
+    def _may_repeat_words(self, reading: Reading) -> bool:
+        if not reading.ascii:
+            return len(reading.lower.split()) >= self._words
+        words = reading.lower.encode().translate(None, _ASCII_PUNCTUATION).split()
+        return len(words) >= self._words and sum(map(eq, words, words[1:])) >= self._words - 1
+
     def _one_character(self, reading: Reading) -> Iterator[Finding]:
         if reading.ascii:
-            match = self._long_run.search(reading.lower)
-            if match is None or (
-                reading.left_out and (match := self._long_run.search(reading.measured.lower())) is None
-            ):
-                return
-            yield Finding(self.key, match.span(), len(match[0]), self._run)
+            match = self._long_run.search(reading.measured.lower())
+            if match is not None:
+                yield Finding(self.key, match.span(), len(match[0]), self._run)
             return
         place = start = run = best = 0
         span, last = (0, 0), ""
@@ -58,13 +75,6 @@ class RepeatsFilter:
             yield Finding(self.key, span, best, self._run)
 
     def _one_word(self, reading: Reading) -> Iterator[Finding]:
-        words = reading.lower.split()
-        if (
-            len(words) - len(set(words)) < self._words - 2
-            and reading.ascii
-            and not _PUNCTUATION.search("".join(words))
-        ):
-            return
         best, count, last, begun = 0, 0, "", 0
         span = (0, 0)
         for match in _WORD.finditer(reading.measured):
@@ -83,30 +93,50 @@ class RepeatsFilter:
 
     def _one_chunk(self, reading: Reading) -> Iterator[Finding]:
         """A stretch with a period of 2 to 40 clusters that holds the line's middle, as one of over 60 % must."""
-        text = reading.measured.lower()
-        signs = text if reading.ascii else reading.measured_clusters
+        signs = reading.measured_signs
+        middle = len(signs) // 2
+        periods = _distances(signs, middle)
+        if not periods:
+            return
         size = len(signs) - signs.count("\0")
         if size < AT_LEAST:
             return
-        middle = len(signs) // 2
-        periods = [
-            p
-            for p in range(2, LONGEST_CHUNK + 1)
-            if signs[middle - 1 : middle + 1]
-            in (signs[middle - 1 + p : middle + 1 + p], signs[middle - 1 - p : middle + 1 - p])
-        ]
         for period in periods:
             start, end = _stretch(signs, middle, period)
             length = end - start
-            if length >= CHUNKS * period and length > FILLED * size and len(set(signs[start : start + period])) > 1:
-                first = len("".join(signs[:start]))
-                span = (first, first + len("".join(signs[start:end])))
+            if length >= CHUNKS * period and length > FILLED * size and len(set(signs[start:end])) > 1:
                 share = length / size
+                span = reading.span_of_signs(start, end)
                 yield Finding(self.key, span, round(share, 4), FILLED, unsure=barely(share, FILLED))
                 return
 
 
-def _stretch(signs: str | list[str], middle: int, period: int) -> tuple[int, int]:
+def _comes_again(signs: str) -> bool:
+    """Whether the eight signs in the middle come again within reach; the first look, at a plain text."""
+    start = len(signs) // 2 - 4
+    around = signs[start : start + 8]
+    if signs.find(around, start + 2, start + LONGEST_CHUNK + 8) >= 0:
+        return True
+    return signs.rfind(around, max(0, start - LONGEST_CHUNK), start + 6) >= 0
+
+
+def _distances(signs: str, middle: int) -> list[int]:
+    """How far away the eight signs in the middle come again: the only periods that such a stretch can have."""
+    start = middle - 4
+    around = signs[start : middle + 4]
+    found = set()
+    place = signs.find(around, start + 2, start + LONGEST_CHUNK + 8)
+    while place >= 0:
+        found.add(place - start)
+        place = signs.find(around, place + 1, start + LONGEST_CHUNK + 8)
+    place = signs.rfind(around, max(0, start - LONGEST_CHUNK), start + 6)
+    while place >= 0:
+        found.add(start - place)
+        place = signs.rfind(around, max(0, start - LONGEST_CHUNK), place + 7)
+    return sorted(found)
+
+
+def _stretch(signs: str, middle: int, period: int) -> tuple[int, int]:
     """The longest stretch around the middle in which everything comes again after `period`."""
 
     def same(place: int) -> bool:

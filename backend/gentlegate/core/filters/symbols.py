@@ -15,8 +15,8 @@ from gentlegate.core.text.reading import Reading
 EVERYDAY = frozenset(".,!?'\"-:;()…“”„‟‘’‚‛–—―‐‑‒«»‹›¡¿·′″")
 _PLAIN = "".join(chr(code) for code in range(128) if chr(code).isalnum() or chr(code) in EVERYDAY)
 _NOT_COUNTED = " \t\n\r\x0b\x0c\0"
-_DROP_SYMBOLS = str.maketrans("", "", _PLAIN + _NOT_COUNTED)
-_DROP_SPACES = str.maketrans("", "", _NOT_COUNTED)
+_NO_SYMBOLS = (_PLAIN + _NOT_COUNTED).encode()
+_SPACES = _NOT_COUNTED.encode()
 
 
 @cache
@@ -33,6 +33,7 @@ def is_symbol(base: str) -> bool:
 
 class SymbolsFilter:
     key = "symbols"
+    on_plain = True
 
     def __init__(self, settings: Symbols) -> None:
         self.settings = settings
@@ -43,11 +44,11 @@ class SymbolsFilter:
     def look(self, reading: Reading) -> list[Finding]:
         text = reading.text
         if text.isascii():
-            if len(text.translate(_DROP_SYMBOLS)) < self._least * self._share:
+            if len(text.encode().translate(None, _NO_SYMBOLS)) < self._least * self._share:
                 return []
-            text = reading.measured
-            found = len(text.translate(_DROP_SYMBOLS))
-            return self._judged(found, len(text.translate(_DROP_SPACES)), reading)
+            plain = reading.measured.encode()
+            found = len(plain.translate(None, _NO_SYMBOLS))
+            return self._judged(found, len(plain.translate(None, _SPACES)), reading)
         counted = symbols = 0
         for cluster in clusters(reading.measured):
             base = cluster[0]

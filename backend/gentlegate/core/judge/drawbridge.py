@@ -15,11 +15,12 @@ NEW_SINCE = 10 * MINUTE
 COPYING_PEOPLE = 10
 FIRST_EVER = 20
 _KEY = "drawbridge"
+_DOWN = BridgeRecord()
 
 
 def record(parts: Parts) -> BridgeRecord:
     """Where it stands; read only."""
-    return parts.state.bridge.get(_KEY) or BridgeRecord()
+    return parts.state.bridge.get(_KEY) or _DOWN
 
 
 def is_up(parts: Parts) -> bool:

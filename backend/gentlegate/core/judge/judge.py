@@ -27,7 +27,6 @@ class Judgement:
     verdict: Verdict
     struck: bool
     silent: bool
-    matched: bool
     findings: list[Finding]
 
     @property
@@ -62,6 +61,7 @@ class Judge:
         self._on = [filter_ for filter_ in self.all.values() if filter_.settings.on]
         self._bounded = any(f.settings.platforms is not None or f.settings.when != "always" for f in self._on)
         self._looks = [filter_.look for filter_ in self._on]
+        self._plain_looks = [filter_.look for filter_ in self._on if filter_.on_plain]
         self._order = {key: index for index, key in enumerate(self.all)}
         self._people = {key: directory.people(f.settings.exempt_people) for key, f in self.all.items()}
         links = self.all["links"]
@@ -83,12 +83,15 @@ class Judge:
         body: int,
         company: Company,
         sight: Sight = KNOWN,
-    ) -> Judgement:
-        """The verdict on a message whose first `body` code points are a known command's name."""
+    ) -> Judgement | None:
+        """The judgement on a message whose first `body` code points are a known command's name.
+
+        None where no filter found anything, as with nearly all messages.
+        """
         findings = [] if level == BROADCASTER else self._look(message, now, live, body, identity, company, sight)
-        record = self._state.people.get(identity)
         if not findings:
-            return Judgement(_clean(message, now, standing(record, self.ladder, now)), False, True, False, [])
+            return None
+        record = self._state.people.get(identity)
         exempt = [self._exempt(finding, message, level, identity, now) for finding in findings]
         counted = [f for f, by in zip(findings, exempt, strict=True) if by is None]
         strikes = max((self._settings(f).strikes for f in counted), default=0)
@@ -111,7 +114,7 @@ class Judge:
             exempt=_exemptions(findings, exempt),
             strikes=total,
         )
-        return Judgement(verdict, struck, silent, True, findings)
+        return Judgement(verdict, struck, silent, findings)
 
     def _look(
         self, message: Message, now: int, live: bool, body: int, identity: str, company: Company, sight: Sight
@@ -121,10 +124,11 @@ class Judge:
             reading.first_ever, reading.new_name = sight.first_ever, sight.new_name
             reading.held_back = sight.held_back
         text = reading.folded if self._compares else None
-        company.hear(identity, now, text, self._pace_window, self._text_window)
+        reading.talk = company.hear(identity, now, text, self._pace_window, self._text_window)
         found: list[Finding] = []
         if not self._bounded:
-            for look in self._looks:
+            plain = sight is KNOWN and not message.action and reading.plain
+            for look in self._plain_looks if plain else self._looks:
                 if findings := look(reading):
                     found += findings
             return found
@@ -189,20 +193,6 @@ def _quietly(finding: Finding, step: str | None, fixed: str | None) -> bool:
 
 def _shown(finding: Finding, step: tuple[str | None, int | None, bool]) -> str | None:
     return "remove" if _quietly(finding, step[0], finding.step) else step[0]
-
-
-def _clean(message: Message, now: int, strikes: int) -> Verdict:
-    return Verdict(
-        at=now,
-        platform=message.platform,
-        message=message.id,
-        outcome="allow",
-        seconds=None,
-        filter=None,
-        reasons=(),
-        exempt=(),
-        strikes=strikes,
-    )
 
 
 def _reason(finding: Finding, message: Message, step: str | None) -> Reason:

@@ -125,6 +125,8 @@ class Rotas:
         """Post whatever may be posted at this moment."""
         self._stepped = max(now, self._stepped)
         effects: list[Effect] = []
+        if not self.rotas:
+            return effects
         self._mark_ready(now)
         while (index := self._head(now)) is not None:
             effects += self._post(index, now)

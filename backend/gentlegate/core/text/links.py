@@ -20,6 +20,8 @@ from gentlegate.core.text.words import words
 if TYPE_CHECKING:
     from publicsuffixlist import PublicSuffixList
 
+MOST_LINKS = 20
+"""Links of one message that are looked at; a message with more is stopped by the first of them already."""
 RESERVED = frozenset({"example", "test", "invalid", "localhost"})
 SPELLED_ENDINGS = (
     "com|net|org|info|xyz|gg|tv|io|co|ru|shop|store|online|site|club|live|link|me|us|uk|de|example|test"
@@ -63,7 +65,7 @@ def has_public_suffix(host: str) -> bool:
 
 def find_links(text: str, disguised: bool = True, named: EntryIndex | None = None) -> list[Link]:
     """All links of the text, in order. `named` holds the hosts of the channel's own lists."""
-    if not _HINTS.search(text):
+    if not may_have_links(text):
         return []
     view = _View(text)
     view.plain_dots()
@@ -73,7 +75,14 @@ def find_links(text: str, disguised: bool = True, named: EntryIndex | None = Non
     found += [
         link for link in _bare(view, named) if not any(f.start < link.end and link.start < f.end for f in found)
     ]
-    return sorted(found, key=lambda link: link.start)
+    return sorted(found, key=lambda link: link.start)[:MOST_LINKS]
+
+
+def may_have_links(text: str) -> bool:
+    """Whether a text has anything that a link needs."""
+    if text.isascii():
+        return "." in text or "//" in text or "\\" in text or "dot" in text.lower()
+    return _HINTS.search(text) is not None
 
 
 class _View:

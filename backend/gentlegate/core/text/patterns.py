@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import re2
@@ -45,6 +46,7 @@ class Pattern:
     after: bool
 
 
+@lru_cache(maxsize=2_000)
 def read_pattern(index: int, text: str) -> Pattern:
     """Compile a pattern. PatternProblem says what is wrong and where."""
     source, before, after = text, False, False
@@ -97,12 +99,16 @@ class Patterns:
         """Hits in the text, and in its folded form whose characters stand at `places` of the text."""
         if self._set is None:
             return []
+        plainly = self._set.Match(text)
+        through = self._set.Match(folded) if folded != text else None
+        if not plainly and not through:
+            return []
         hits = {}
-        for number in self._set.Match(text) or ():
+        for number in plainly or ():
             for start, end in self._spans(self._patterns[number], text):
                 hits[self._patterns[number].index, start] = Hit(self._patterns[number].index, start, end, False)
-        if folded != text:
-            for number in self._set.Match(folded) or ():
+        if through:
+            for number in through:
                 index = self._patterns[number].index
                 for start, end in self._spans(self._patterns[number], folded):
                     first, last = (start, end - 1) if places is None else (places[start], places[end - 1])

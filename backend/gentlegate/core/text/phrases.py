@@ -13,17 +13,32 @@ import re
 import unicodedata
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from ahocorasick_rs import AhoCorasick
 
 from gentlegate.core.text.letters import UNSPACED, Letter, scripts_of
-from gentlegate.core.text.spelling import LOOK, OWN, SPACED, Row, Unit, joined, look, own, row_of, skeleton
+from gentlegate.core.text.spelling import (
+    LOOK,
+    OWN,
+    Row,
+    Unit,
+    ascii_skeleton,
+    has_spaced_letters,
+    joined,
+    look,
+    own,
+    row_of,
+    skeleton,
+)
 
 LONG = 5
 """Phrases of this many letters and more are found without their accents as well."""
 MOST_HITS = 20
 _TRIPLE = re.compile(r"(.)\1\1|  ", re.DOTALL)
 _RUN = re.compile(r"(.)\1+", re.DOTALL)
+_SENTINELS = [letter * 3 for letter in "abcdefghijklmnopqrstuvwxyz"] + ["  "]
+"""What tells, in the same pass over an ASCII text, that it has runs of three or wide gaps."""
 _GAP_SIGNS = frozenset(".-_*/")
 
 
@@ -52,6 +67,7 @@ class Phrase:
     letters: int
 
 
+@lru_cache(maxsize=50_000)
 def read_phrase(
     index: int, text: str, *, whole: bool = True, disguised: bool = True, lang: str | None = None
 ) -> Phrase:
@@ -103,7 +119,8 @@ class Phrases:
         self._any = bool(phrases)
         self._exact = list(exact.values())
         self._short = list(short.values())
-        self._first = AhoCorasick(list(exact), store_patterns=False)
+        self._whole = [all(phrase.whole for phrase in same) for same in self._exact]
+        self._first = AhoCorasick([*exact, *_SENTINELS], store_patterns=False)
         self._second = AhoCorasick(list(short), store_patterns=False)
 
     def find(self, text: str) -> list[Hit]:
@@ -111,32 +128,50 @@ class Phrases:
         if not self._any:
             return []
         plain = text.isascii()
-        shape = text.translate(OWN)
+        shape = ascii_skeleton(text) if plain else text.translate(OWN)
         look_shape = shape if plain else text.translate(LOOK)
         candidates = self._first.find_matches_as_indexes(shape, overlapping=True)
-        runs = _TRIPLE.search(shape)
-        apart = SPACED.search(text if plain else text.translate(_SIGNS))
-        if look_shape != shape:
-            candidates += self._first.find_matches_as_indexes(look_shape, overlapping=True)
-            runs = runs or _TRIPLE.search(look_shape)
+        runs = False
+        if plain and candidates:
+            runs = any(number >= len(self._exact) for number, _, _ in candidates)
+            candidates = [one for one in candidates if self._may_stand(text, *one)]
+        apart = has_spaced_letters(text if plain else text.translate(_SIGNS))
+        if not plain:
+            if look_shape != shape:
+                candidates += self._first.find_matches_as_indexes(look_shape, overlapping=True)
+            runs = _TRIPLE.search(shape) is not None or _TRIPLE.search(look_shape) is not None
         if not (candidates or runs or apart):
+            return []
+        if plain and not (candidates or apart or self._short_hits(shape)):
             return []
         row = row_of(text)
         hits: dict[tuple[int, int], Hit] = {}
-        self._look(text, row, {shape, look_shape}, bool(runs), hits)
+        self._look(text, row, {shape, look_shape}, runs, hits)
         if apart and (pieces := joined(row)):
             self._look(text, pieces, {skeleton(pieces, own), skeleton(pieces, look)}, True, hits)
         return sorted(hits.values(), key=lambda hit: (hit.start, hit.phrase))[:MOST_HITS]
 
+    def _short_hits(self, shape: str) -> list[tuple[int, int, int]]:
+        """Where phrases may stand once every run is written once; places are in the shortened shape."""
+        return self._second.find_matches_as_indexes(_RUN.sub(r"\1", shape), overlapping=True)
+
+    def _may_stand(self, text: str, number: int, start: int, end: int) -> bool:
+        """Whether a glance at an ASCII text's edges leaves room for one of the phrases of this shape."""
+        if number >= len(self._exact):
+            return False
+        if not self._whole[number]:
+            return True
+        return not (start and text[start - 1].isalnum()) and not (end < len(text) and text[end].isalnum())
+
     def _look(self, text: str, row: Row, shapes: set[str], runs: bool, hits: dict[tuple[int, int], Hit]) -> None:
         for shape in shapes:
             for number, start, _ in self._first.find_matches_as_indexes(shape, overlapping=True):
+                if number >= len(self._exact):
+                    continue
                 self._compare(text, row, self._exact[number], start, hits)
             if runs:
                 places = [match.start() for match in re.finditer(r"(.)\1*", shape, re.DOTALL)]
-                for number, start, _ in self._second.find_matches_as_indexes(
-                    _RUN.sub(r"\1", shape), overlapping=True
-                ):
+                for number, start, _ in self._short_hits(shape):
                     self._compare(text, row, self._short[number], places[start], hits)
 
     @staticmethod

@@ -3,18 +3,43 @@
 from __future__ import annotations
 
 import re
-from functools import cached_property
+from collections.abc import Callable
+from typing import Any, Generic, TypeVar, overload
 
-from gentlegate.core.company import Company
+from gentlegate.core.company import Company, Talk
 from gentlegate.core.events import Message
 from gentlegate.core.text.clusters import clusters, emoji_spans
 from gentlegate.core.text.link_entries import EntryIndex
-from gentlegate.core.text.links import Link, find_links
+from gentlegate.core.text.links import Link, find_links, may_have_links
 from gentlegate.core.text.spelling import fold_fully
 
 MENTION = re.compile(r"(?<!\w)@\w+")
+NOTHING = Talk()
 READ_AT_MOST = 10_000
 """Code points; what is longer is found by its length, and read no further."""
+
+
+FIRST_PRIVATE = 0xF0000
+T = TypeVar("T")
+
+
+class lazy(Generic[T]):
+    """A property that is worked out once, when first asked for; without the lock of the standard one."""
+
+    def __init__(self, work: Callable[[Any], T]) -> None:
+        self._work = work
+        self._name = work.__name__
+        self.__doc__ = work.__doc__
+
+    @overload
+    def __get__(self, instance: None, owner: type) -> lazy[T]: ...
+    @overload
+    def __get__(self, instance: object, owner: type) -> T: ...
+    def __get__(self, instance: object | None, owner: type) -> lazy[T] | T:
+        if instance is None:
+            return self
+        value = instance.__dict__[self._name] = self._work(instance)
+        return value
 
 
 class Reading:
@@ -42,20 +67,28 @@ class Reading:
         self.now = now
         self.identity = identity
         self.company = company
+        self.talk = NOTHING
         self.first_ever = self.new_name = self.held_back = False
         self._named = named
         self._disguised = disguised
 
-    @cached_property
+    @lazy
+    def plain(self) -> bool:
+        """Whether a glance tells that nothing is left out."""
+        if self.body or self.message.emotes or not self.ascii or "@" in self.text:
+            return False
+        return not may_have_links(self.text)
+
+    @lazy
     def lower(self) -> str:
         return self.text.lower()
 
-    @cached_property
+    @lazy
     def folded(self) -> str:
         """The text after a command's name, fully folded."""
-        return fold_fully(self.text[self.body :] if self.body else self.text)
+        return fold_fully(self.text[self.body :]) if self.body or not self.ascii else fold_fully(self.lower)
 
-    @cached_property
+    @lazy
     def without_emotes(self) -> str:
         """The text after a command's name, fully folded, without emotes and emoji."""
         if not self.message.emotes and self.ascii:
@@ -66,15 +99,15 @@ class Reading:
             end = max(end, after)
         return fold_fully(" ".join([*pieces, text[end:]]))
 
-    @cached_property
+    @lazy
     def links(self) -> list[Link]:
         return find_links(self.text, self._disguised, self._named)
 
-    @cached_property
+    @lazy
     def mentions(self) -> list[tuple[int, int]]:
         return [match.span() for match in MENTION.finditer(self.text)] if "@" in self.text else []
 
-    @cached_property
+    @lazy
     def emote_spans(self) -> list[tuple[int, int]]:
         """Emotes and emoji in order; an emoji within an emote is the emote's."""
         emotes = [span for span in self.message.emotes if span[0] < span[1]]
@@ -83,17 +116,17 @@ class Reading:
             return emoji
         return sorted([*emotes, *(span for span in emoji if not any(s <= span[0] < e for s, e in emotes))])
 
-    @cached_property
+    @lazy
     def left_out(self) -> list[tuple[int, int]]:
         """Spans that no measure counts, in code points."""
         spans = [*self.emote_spans, *((link.start, link.end) for link in self.links), *self.mentions]
         return [(0, self.body), *spans] if self.body else spans
 
-    @cached_property
+    @lazy
     def measured(self) -> str:
         """The text with everything that is left out blanked by NUL, so that places stay the same."""
         text = self.text
-        if not self.left_out:
+        if self.plain or not self.left_out:
             return text
         signs = list(text)
         for start, end in self.left_out:
@@ -101,7 +134,25 @@ class Reading:
             signs[start:end] = "\0" * (end - start)
         return "".join(signs)
 
-    @cached_property
+    @lazy
     def measured_clusters(self) -> list[str]:
         """The clusters of the measured text, in lower case; each code point that is left out is one."""
         return [cluster.lower() for cluster in clusters(self.measured)]
+
+    @lazy
+    def measured_signs(self) -> str:
+        """The measured text in lower case with one character for each cluster, equal where the clusters are."""
+        if self.ascii:
+            return self.measured.lower()
+        known: dict[str, str] = {"\0": "\0"}
+        return "".join(
+            known.setdefault(cluster, chr(FIRST_PRIVATE + len(known))) for cluster in self.measured_clusters
+        )
+
+    def span_of_signs(self, start: int, end: int) -> tuple[int, int]:
+        """Where a piece of the measured signs stands in the text."""
+        if self.ascii:
+            return start, end
+        lengths = [len(cluster) for cluster in clusters(self.measured)]
+        first = sum(lengths[:start])
+        return first, first + sum(lengths[start:end])

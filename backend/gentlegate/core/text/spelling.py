@@ -16,6 +16,13 @@ from gentlegate.core.text.letters import ACCENTED, STANDS_FOR, Letter, is_mark, 
 _ALONE = r"[^\W_]|[@$!€]"
 SPACED = re.compile(rf"(?<![^\W_])(?:{_ALONE})([ .\-_*/|])\1*(?:{_ALONE})(?:\1+(?:{_ALONE}))+(?![^\W_])")
 
+_ALONE_BETWEEN = re.compile(r"[ .\-_*/|][^ .\-_*/|][ .\-_*/|]+[^ .\-_*/|](?![^\W_])")
+
+
+def has_spaced_letters(text: str) -> bool:
+    """Whether single letters stand in a row with the same sign between them."""
+    return _ALONE_BETWEEN.search(text) is not None and SPACED.search(text) is not None
+
 
 class Unit(NamedTuple):
     """One letter or sign of the text: what it may be, and where it stands (`end` takes its accents in)."""
@@ -104,6 +111,12 @@ class _Table(dict[int, str]):
 
 
 OWN, LOOK = _Table(own), _Table(look)
+_OWN_ASCII = bytes(ord(OWN[code]) for code in range(128)) + bytes(128)
+
+
+def ascii_skeleton(text: str) -> str:
+    """The skeleton of an ASCII text, in which every letter is its own and only look."""
+    return text.encode().translate(_OWN_ASCII).decode()
 
 
 _STANDS_FOR = str.maketrans({sign: stands[0] for sign, stands in STANDS_FOR.items() if sign in "0134578@$"})
