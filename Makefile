@@ -5,7 +5,7 @@ NPM := npm --prefix frontend
 BACKEND := $(shell find backend -name '*.py' -o -name '*.sql' -o -name '*.json' -o -name '*.txt' 2>/dev/null)
 SCREENS := $(shell find frontend/src frontend/index.html frontend/vite.config.ts -type f 2>/dev/null)
 
-.PHONY: help setup demo run test check bench screenshots types clean
+.PHONY: help setup demo run test check bench judge screenshots types clean
 
 help:
 	@echo "make demo         set up, then start the application and the Playhouse with the demo's world"
@@ -13,6 +13,7 @@ help:
 	@echo "make test         set up, then check and test everything"
 	@echo "make check        ruff, mypy, Biome, tsc; whether the screens' types are current"
 	@echo "make bench        measure, and write docs/bench.md"
+	@echo "make judge        how right the judge is on our own sets; writes docs/judge.md"
 	@echo "make screenshots  take the pictures in docs/screenshots again"
 
 .stamps/python: requirements-dev.txt pyproject.toml
@@ -69,6 +70,9 @@ test: setup .stamps/browser check
 
 bench: setup
 	$(PY) bench/measure.py
+
+judge: setup
+	$(PY) bench/judge.py
 
 screenshots: setup .stamps/browser
 	$(PY) scripts/screenshots.py

@@ -97,7 +97,7 @@ def letters(sign: str) -> tuple[Letter, ...]:
             found += letters(part)
             continue
         bare = _bare(part) if script(part) in ACCENTED else part
-        plain = dict.fromkeys(x for key in (sign, part) if (x := looks.get(key)))
+        plain = dict.fromkeys(x for key in (sign, part, part.upper()) if (x := looks.get(key)))
         if "l" in plain and sign != part:
             plain = dict.fromkeys("il")
         loose = bare if len(bare) == 1 and bare != part else strokes.get(sign) or strokes.get(part) or ""

@@ -26,6 +26,7 @@ RESERVED = frozenset({"example", "test", "invalid", "localhost"})
 SPELLED_ENDINGS = (
     "com|net|org|info|xyz|gg|tv|io|co|ru|shop|store|online|site|club|live|link|me|us|uk|de|example|test"
 )
+_SECOND_LEVEL = frozenset({"com", "net", "org", "gov", "edu", "co", "ac"})
 _SIGN = r"[^\s\x00-\x2c\x2e\x2f\x3a-\x40\x5b-\x60\x7b-\x7f\u2000-\u206f\u3000-\u303f«»…]"
 _TAIL = r"[/\\?#][^\s<>\"»”]*"
 _SCHEMED = re.compile(r"(?<!\w)(?:h(?:tt|xx)ps?|ftp):[/\\]+[^\s<>\"»”]+", re.IGNORECASE)
@@ -71,11 +72,11 @@ def find_links(text: str, disguised: bool = True, named: EntryIndex | None = Non
     view.plain_dots()
     if disguised:
         view.undisguise()
-    found = list(_with_scheme(view))
-    found += [
-        link for link in _bare(view, named) if not any(f.start < link.end and link.start < f.end for f in found)
-    ]
-    return sorted(found, key=lambda link: link.start)[:MOST_LINKS]
+    found: list[Link] = []
+    for link in sorted([*_with_scheme(view), *_bare(view, named)], key=lambda link: (link.start, -link.end)):
+        if not found or link.start >= found[-1].end:
+            found.append(link)
+    return found[:MOST_LINKS]
 
 
 def may_have_links(text: str) -> bool:
@@ -181,6 +182,11 @@ def _followable(host: str, firm: bool, named: EntryIndex | None) -> bool:
     if not has_public_suffix(name):
         return False
     labels = name.split(".")
-    if firm or len(labels) > 2 or labels[-1] in RESERVED:
+    ending = labels[-1]
+    if firm or ending in RESERVED or labels[0] == "www":
         return True
-    return labels[-1] not in words("everyday-endings") and labels[-1] not in words("file-endings")
+    if ending in words("file-endings"):
+        return len(labels) > 2 and labels[-2] in _SECOND_LEVEL
+    if ending in words("everyday-endings"):
+        return len(labels) > 2 and any(len(label) > 2 and not label.isdigit() for label in labels[:-1])
+    return True
