@@ -18,11 +18,13 @@ import uvicorn
 from fastapi import FastAPI
 
 from gentlegate.connectors import KNOWN
+from gentlegate.connectors.lists import fetch
 from gentlegate.core.engine import Engine
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.gate import KNOWN_IDS, Gate
 from gentlegate.runtime.hub import Hub
 from gentlegate.runtime.outbox import Outbox
+from gentlegate.runtime.past import Past
 from gentlegate.runtime.ports import StoreThread
 from gentlegate.runtime.screen import Screen
 from gentlegate.settings import Environment
@@ -84,6 +86,8 @@ class Service:
     @contextlib.asynccontextmanager
     async def running(self, app: FastAPI) -> AsyncIterator[None]:
         app.state.gate, app.state.hub, app.state.names = self.gate, self.hub, self.names
+        app.state.past = Past(self.journal, self.store)
+        app.state.fetch_list = fetch
         app.state.access = Access(self.accounts, self.store)
         work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]
         work += [outbox.run() for outbox in self.outboxes.values()]

@@ -30,6 +30,12 @@ class Going(BaseModel):
     category: str | None = None
 
 
+class Removing(BaseModel):
+    platform: str
+    id: str
+    login: str = "bram"
+
+
 class Trouble(BaseModel):
     platform: str
     rights: bool | None = None
@@ -80,6 +86,10 @@ def build(tokens: dict[str, str]) -> FastAPI:
     async def type_line(typed: Typed) -> dict[str, Any]:
         line = named(typed.platform).say(typed.login.strip(), typed.text, badges=typed.badges, id=typed.id)
         return {"id": line.id, "at": line.at}
+
+    @app.post("/remove")
+    async def remove_line(removing: Removing) -> dict[str, Any]:
+        return named(removing.platform).remove_by(removing.id, removing.login)
 
     @app.post("/live")
     async def go(going: Going) -> dict[str, Any]:
@@ -134,6 +144,7 @@ def _shown(platform: Platform) -> dict[str, Any]:
         "category": platform.category,
         "rights": platform.rights,
         "broken": platform.broken,
+        "followers_only": platform.followers_only,
         "shut_out": {
             login: None if until == float("inf") else round(until - now)
             for login, until in platform.shut_out.items()

@@ -29,6 +29,10 @@ class Quiet(Keyed):
     seconds: int
 
 
+class Followers(Keyed):
+    only: bool
+
+
 class Titled(Keyed):
     title: str
 
@@ -51,6 +55,8 @@ def frame(brook: Platform, happening: dict[str, Any]) -> dict[str, Any] | None:
     what = happening["what"]
     if what == "line" and not happening["line"].private_to:
         return {"n": happening["n"], "type": "line", "line": wire_line(happening["line"])}
+    if what == "gone" and "by" in happening:
+        return {"n": happening["n"], "type": "deleted", "id": happening["line"].id, "by": happening["by"]}
     if what in ("channel", "rights"):
         return {"n": happening["n"], "type": "channel", **channel(brook)}
     return None
@@ -116,6 +122,10 @@ def router(brook: Platform) -> APIRouter:
     @routes.post("/channel", dependencies=guarded)
     async def set_channel(act: Titled) -> dict[str, Any]:
         return brook.once(act.key, lambda: brook.set_title(act.title, TITLE_LIMIT))
+
+    @routes.post("/followers", dependencies=guarded)
+    async def followers(act: Followers) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.only_followers(act.only))
 
     @routes.get("/acts/{key}", dependencies=guarded)
     async def act_done(key: str) -> dict[str, Any]:

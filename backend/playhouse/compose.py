@@ -117,6 +117,33 @@ PITCHES = [
     "free followers hxxp://follow-farm.test",
     "cheap viewers at viewers-now(.)test now",
 ]
+CHEERS = [
+    "gg",
+    "hello hello",
+    "wooooo",
+    "what a save",
+    "LETS GO",
+    "so round",
+    "🎉🎉🎉",
+    "❤️❤️",
+    "tea!",
+    "clap clap clap",
+    "👏👏👏👏",
+]
+COPIED = "this channel is run by robots, leave now and tell everyone you know"
+LOUD = [
+    "THAT IS THE ROUNDEST BOWL I HAVE EVER SEEN IN MY LIFE",
+    "OH NO the handle is going, THE HANDLE IS GOING",
+    "IS IT Kiln opening day ALREADY I AM NOT READY FOR THIS",
+    "I can NOT believe how EVEN that rim is, HOW DO YOU DO IT",
+    "CAPS LOCK IS STUCK sorry everyone but WHAT A TEAPOT",
+    "hold it Hold It HOLD IT HOLD IT HOLD IT PLEASE",
+]
+LONG = (
+    "there are two schools of thought on this, one says wedge it a hundred times and the other says wedge it until you are bored, "
+    "and my teacher said both are wrong because the clay tells you, which is the kind of thing she said about everything, "
+    "but I still do a hundred because counting calms me down and the neighbours have stopped asking what the thumping is"
+)
 DAYS = ["Sunday", "Saturday", "Friday"]
 
 
@@ -208,9 +235,80 @@ def link_spam() -> Evening:
     return evening
 
 
+def lively(evening: Evening, until: float) -> None:
+    """Joy of all kinds: cheers, capitals, emoji in rows, long lines, the same word over and over."""
+    chance = evening.chance
+    at = 8.0
+    while at < until:
+        kind = chance.random()
+        if kind < 0.4:
+            text = chance.choice(CHEERS)
+        elif kind < 0.55:
+            text = chance.choice(LOUD)
+        elif kind < 0.68:
+            text = chance.choice("😂🔥👏🎉💚☕") * min(40, int(chance.expovariate(1 / 7)) + 1)
+        elif kind < 0.78:
+            text = chance.choice(["wo", "no", "ye", "ha"]) + chance.choice("osw") * min(
+                60, int(chance.expovariate(1 / 9)) + 2
+            )
+        elif kind < 0.86:
+            text = " ".join([chance.choice(["spin", "tea", "left", "so"])] * chance.randint(2, 9))
+        elif kind < 0.92:
+            text = LONG[: chance.randint(90, len(LONG))]
+        else:
+            text = " ".join("@" + who for who in chance.sample(list(REGULARS), chance.randint(1, 7)))
+        evening.say(at, chance.choice(list(REGULARS)), text)
+        at += chance.expovariate(1 / 9) + 0.5
+
+
+def copycats() -> Evening:
+    """Fifty minutes with joy of all kinds, and a flood of copied lines in the middle."""
+    evening = Evening(13)
+    evening.stream(0, "brook", True, title="Kiln opening: what survived?", category="Kiln opening")
+    evening.stream(0.5, "lantern", True, title="Kiln opening: what survived?", category="Kiln opening")
+    evening.small_talk(3000, 3)
+    lively(evening, 3000)
+    at = 600.0
+    for number in range(160):
+        sign = evening.chance.choice(["", "!", "!!", " now", " ok"])
+        platform = evening.chance.choice(["brook", "brook", "lantern"])
+        evening.say(at, f"bowlfan_{number % 60}", COPIED + sign, (platform, []))
+        at += evening.chance.uniform(0.1, 0.6)
+    for start in range(200, 2900, 300):
+        evening.say(start, f"guest_{start}", evening.chance.choice([*PITCHES, *LINKS]), ("brook", []))
+    evening.stream(3010, "brook", False)
+    evening.stream(3010.5, "lantern", False)
+    return evening
+
+
+def raid() -> Evening:
+    """Half an hour into which three hundred newcomers come within half a minute, most of them friendly."""
+    evening = Evening(17)
+    evening.stream(0, "brook", True, title="Tea & talk", category="Tea & talk")
+    evening.stream(0.5, "lantern", True, title="Tea & talk", category="Tea & talk")
+    evening.small_talk(1800, 3.5)
+    at = 240.0
+    for number in range(300):
+        text = evening.chance.choice(
+            ["hello from the kick wheel crew", "raid!", "hi all", "what are we making?", "nice studio"]
+        )
+        if number % 25 == 24:
+            text = evening.chance.choice(PITCHES)
+        evening.say(at, f"wheeler_{number}", f"{text} {evening.chance.choice(CHEERS)}", ("brook", []))
+        at += evening.chance.uniform(0.02, 0.18)
+    evening.stream(1810, "brook", False)
+    evening.stream(1810.5, "lantern", False)
+    return evening
+
+
 def main() -> None:
     folder = Path(sys.argv[1])
-    for name, evening in (("calm", calm()), ("link-spam", link_spam())):
+    for name, evening in (
+        ("calm", calm()),
+        ("link-spam", link_spam()),
+        ("copycats", copycats()),
+        ("raid", raid()),
+    ):
         (folder / f"{name}.jsonl").write_text("\n".join(evening.write()) + "\n", encoding="utf-8")
 
 

@@ -54,6 +54,8 @@ class Platform:
         self.category = ""
         self.rights = True
         self.broken = False
+        self.followers_only = False
+        self.talked: set[str] = set()
         self.lines: deque[Line] = deque(maxlen=KEPT_LINES)
         self.happenings: deque[dict[str, Any]] = deque(maxlen=KEPT_LINES)
         self.shut_out: dict[str, float] = {}
@@ -104,6 +106,10 @@ class Platform:
         until = self.shut_out.get(login.casefold())
         if until is not None and until > time.time():
             raise Refusal(403, f"{login} is timed out")
+        known = login.casefold() in self.talked
+        if self.followers_only and not known and not values.get("badges"):
+            raise Refusal(403, "only followers may talk now")
+        self.talked.add(login.casefold())
         line = Line(
             n=self._n + 1,
             id=values.pop("id", None) or f"{self.name[0]}{self._n + 1:x}",
@@ -155,6 +161,19 @@ class Platform:
         line.removed_at = time.time() if removed else None
         self.tell("gone" if removed else "back", line=line)
         return {"id": id, "removed": removed}
+
+    def remove_by(self, id: str, login: str) -> dict[str, Any]:
+        """A person who moderates here removes a line; the Gatekeeper is told."""
+        line = self.line(id)
+        line.removed, line.removed_at = True, time.time()
+        self.tell("gone", line=line, by=login)
+        return {"id": id, "removed": True}
+
+    def only_followers(self, on: bool) -> dict[str, Any]:
+        self.need_rights()
+        self.followers_only = on
+        self.tell("followers", on=on)
+        return {"followers_only": on}
 
     def shut(self, uid: str, seconds: float | None) -> dict[str, Any]:
         """A timeout, or a ban where `seconds` is None."""

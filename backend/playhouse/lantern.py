@@ -59,11 +59,17 @@ def router(lantern: Platform) -> APIRouter:
             raise Refusal(404, "dark")
         if cursor is None:
             return {"cursor": lantern.n, "entries": []}
-        entries = [line for line in lantern.lines if line.n > cursor][:PAGE]
-        return {
-            "cursor": entries[-1].n if entries else cursor,
-            "entries": [wire_line(line) for line in entries],
-        }
+        entries: list[dict[str, Any]] = []
+        last = cursor
+        for happening in list(lantern.happenings):
+            if happening["n"] <= cursor or len(entries) == PAGE:
+                continue
+            last = happening["n"]
+            if happening["what"] == "line":
+                entries.append(wire_line(happening["line"]))
+            elif happening["what"] == "gone" and "by" in happening:
+                entries.append({"gone": happening["line"].id, "by": happening["by"]})
+        return {"cursor": last, "entries": entries}
 
     @routes.post("/post")
     async def post(act: Act) -> dict[str, Any]:

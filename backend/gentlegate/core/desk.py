@@ -92,6 +92,7 @@ def carry_out_act(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     """The effects of an act. ActError says what is wrong with it; then nothing was changed."""
     if act.do not in ACTS:
         raise ActError(
-            f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, "setting", "put_back"])}', "do"
+            f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, "setting", "put_back", "feed"])}',
+            "do",
         )
     return ACTS[act.do](parts, act, now)

@@ -16,7 +16,7 @@ from gentlegate.core.desk import carry_out_act
 from gentlegate.core.effects import Cause, Effect, SettingChanged, Verdict
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, Removal, StreamChange
-from gentlegate.core.judge import drawbridge, passes, second_look
+from gentlegate.core.judge import drawbridge, passes, second_look, tally
 from gentlegate.core.judge.carry_out import carry_out
 from gentlegate.core.judge.judge import KNOWN, Judgement, Sight
 from gentlegate.core.judge.ladder import standing
@@ -26,7 +26,8 @@ from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
 from gentlegate.core.rotas.scheduler import Rotas
-from gentlegate.core.state import AccountRecord, State, TonightRecord
+from gentlegate.core.state import AccountRecord, FeedRecord, State, TonightRecord
+from gentlegate.core.text.folding import fold_name
 
 ANSWERED_WITHIN = 60 * SECOND
 
@@ -168,6 +169,7 @@ class Engine:
 
     def _watch(self, judgement: Judgement, now: int) -> list[Effect]:
         """What a verdict leads to besides: a doubt for the second look, an offer of the drawbridge."""
+        tally.count_verdict(self.parts, judgement.verdict)
         if judgement.verdict.outcome != "allow" and judgement.unsure:
             second_look.note_unsure(self.parts, judgement.verdict, now)
         for finding in judgement.findings:
@@ -193,6 +195,7 @@ class Engine:
         self.rotas.end_stream(now)
         effects = drawbridge.stream_over(self.parts, now)
         passes.prune(self.state, now)
+        tally.prune(self.parts)
         return effects + self._put_back(tonight.changes(self.state), "gate", now)
 
     def _put_back(self, changes: list[TonightRecord], by: str, now: int) -> list[Effect]:
@@ -222,7 +225,23 @@ class Engine:
             if not changes:
                 raise ActError("this change for tonight was put back already", "number")
             return self._put_back(changes, act.by, now)
+        if act.do == "feed":
+            return self._feed(act, now)
         return self._setting(act, now) if act.do == "setting" else carry_out_act(self.parts, act, now)
+
+    def _feed(self, act: DeskAct, now: int) -> list[Effect]:
+        """Put the hosts of an imported list in the place of those that it had."""
+        name, hosts = str(act.values.get("name", "")), act.values.get("hosts")
+        if not any(fold_name(feed.name) == fold_name(name) for feed in self.parts.kit.filters.links.feeds):
+            raise ActError(f'no imported list is named "{name}"', "name")
+        if not isinstance(hosts, list) or not all(isinstance(host, str) for host in hosts):
+            raise ActError("hosts is a list of hosts", "hosts")
+        before = self.state.feeds.get(fold_name(name))
+        self.state.feeds.put(fold_name(name), FeedRecord(hosts, now))
+        self.apply(self.document)
+        count = len(before.hosts) if before else None
+        path, cause = f"filters.links.feeds.{name}", Cause("desk", "feed")
+        return [SettingChanged(at=now, path=path, before=count, after=len(hosts), by=act.by, cause=cause)]
 
     def _setting(self, act: DeskAct, now: int) -> list[Effect]:
         """Change a place: `value` sets it, `add` and `take` change a list; `tonight` lets it hold for this stream."""

@@ -44,6 +44,7 @@ class Act:
     strike_at: int | None
     accounts: list[str]
     undone: bool = False
+    filter: str | None = None
     until: int | None = None
     """When a timeout is over; for a lift, when what it lifted would have been (0: a ban, which has no end)."""
 
@@ -89,6 +90,23 @@ class LookRecord:
     filter: str | None = None
     settled: str | None = None
     settled_by: str | None = None
+
+
+@dataclass(slots=True)
+class FeedRecord:
+    """The hosts of an imported list, and when it was imported."""
+
+    hosts: list[str]
+    at: int
+
+
+@dataclass(slots=True)
+class TallyRecord:
+    """What one filter did in one stream: lines stopped, lines let through by an exemption, stops undone."""
+
+    stopped: int = 0
+    exempt: int = 0
+    undone: int = 0
 
 
 @dataclass(slots=True)
@@ -230,6 +248,8 @@ class State:
         self.accounts = Table("accounts", AccountRecord)
         self.passes = Table("passes", PassRecord)
         self.looks = Table("looks", LookRecord)
+        self.feeds = Table("feeds", FeedRecord)
+        self.tally = Table("tally", TallyRecord)
         self.tonight = Table("tonight", TonightRecord)
         self.bridge = Table("bridge", BridgeRecord)
         self.said = Table("said", UseRecord)

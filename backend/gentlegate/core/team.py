@@ -6,11 +6,16 @@ from dataclasses import dataclass
 
 DESK_LEVELS = ("viewer", "moderator", "lead", "broadcaster")
 NEEDED = {
-    "look": "viewer",
     "undo": "moderator",
     "remove": "moderator",
     "timeout": "moderator",
     "ban": "moderator",
+    "lift": "moderator",
+    "pass": "moderator",
+    "look": "viewer",
+    "second_look": "moderator",
+    "drawbridge": "moderator",
+    "tonight": "moderator",
     "count": "moderator",
     "title": "moderator",
     "say": "moderator",

@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 import time
+from dataclasses import replace
 from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
 import orjson
 
+from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
+from gentlegate.core.journal import Entry
+from gentlegate.core.moments import HOUR
+from gentlegate.formats.log import read_object
 from gentlegate.store.accounts import Accounts, Connections
 from gentlegate.store.database import Database
 from gentlegate.store.journal import Journal
@@ -21,6 +26,8 @@ TEAM = (
     ("bram", "Bram", "moderator", "brook:u-bram"),
     ("wren", "Wren", "moderator", "lantern:u-wren"),
 )
+YESTERDAY = "copycats"
+AGO = 20 * HOUR
 PASSWORD = "tea-before-kiln"
 TOKEN = "let-the-gatekeeper-in"
 
@@ -29,6 +36,30 @@ def kit() -> dict[str, Any]:
     """The settings of Kiln & Kettle."""
     document: dict[str, Any] = orjson.loads((files("gentlegate.demo") / "kit.json").read_bytes())
     return document
+
+
+def last_stream(database: Database, document: dict[str, Any], now: int) -> None:
+    """A recorded evening of yesterday, so that the rules have lines to be looked at with."""
+    text = (files("playhouse") / "evenings" / f"{YESTERDAY}.jsonl").read_text(encoding="utf-8")
+    events = [_as_heard(orjson.loads(line)) for line in text.splitlines()]
+    shift = now - AGO - events[-1].at
+    engine, entries = Engine(document), []
+    for event in events:
+        event = replace(event, at=event.at + shift)
+        entries.append(Entry(event.at, event, engine.handle(event)))
+    over = events[-1].at + shift + HOUR
+    entries.append(Entry(over, None, engine.advance(over)))
+    journal = Journal(database)
+    journal.write(entries, engine.state.take_changes(), None)
+    journal.all_sent(over)
+
+
+def _as_heard(line: dict[str, Any]) -> Any:
+    """A line of an evening as the stand-in platforms would tell it."""
+    if "person" in line:
+        line["person"]["id"] = f"u-{line['person']['login']}"
+        line["id"] = f"last-{line['id']}"
+    return read_object(line)
 
 
 def prepare(folder: Path, playhouse: str) -> None:
@@ -43,7 +74,9 @@ def prepare(folder: Path, playhouse: str) -> None:
     for ending in ("", "-wal", "-shm"):
         (folder / f"gentlegate.db{ending}").unlink(missing_ok=True)
     opened = Database(database)
-    Journal(opened).write([], [], (time.time_ns() // 1000, "gate", kit()))
+    now = time.time_ns() // 1000
+    Journal(opened).write([], [], (now, "gate", kit()))
+    last_stream(opened, kit(), now)
     secret = PasswordHasher().hash(PASSWORD)
     for login, name, level, person in TEAM:
         Accounts(opened).add(login, name, level, secret, person)

@@ -16,11 +16,15 @@ import structlog
 from gentlegate.core.effects import (
     Ban,
     CounterMoved,
+    Drawbridge,
     Effect,
+    Marked,
+    PassGiven,
     Remove,
     SettingChanged,
     Timeout,
     Title,
+    Unban,
     Undone,
     Warned,
 )
@@ -93,10 +97,10 @@ class Gate:
         now = self.clock.now()
         self._time_passes(now)
         event = DeskAct(now, account.key, do, {**values, "name_of_by": account.name})
+        before = self.engine.document
         effects = self.engine.handle(event, now)
-        if do == "setting":
+        if self.engine.document is not before:
             self._document = (now, account.key, self.engine.document)
-            self.screen.settings_changed()
         self._add(Entry(now, event, effects, self._ledger(effects, event, account)))
         await self.committed()
         return effects
@@ -107,6 +111,8 @@ class Gate:
             self._add(Entry(now, None, effects, self._ledger(effects, None)))
 
     def _add(self, entry: Entry) -> None:
+        if any(isinstance(effect, SettingChanged) for effect in entry.effects):
+            self.screen.settings_changed()
         self._entries.append(entry)
         self._dirty.set()
         self._retime.set()
@@ -180,6 +186,17 @@ class Gate:
                 lines.append(LedgerEntry(effect.at, who, place, "count", effect.name, effect.before, effect.after))
             elif isinstance(effect, Title):
                 lines.append(LedgerEntry(effect.at, who, place, "title", effect.platform, None, effect.title))
+            elif isinstance(effect, PassGiven):
+                lines.append(
+                    LedgerEntry(effect.at, who, place, "pass", effect.person, list(effect.filters), effect.until)
+                )
+            elif isinstance(effect, Marked):
+                about = f"{effect.platform} {effect.message}"
+                lines.append(LedgerEntry(effect.at, who, place, "mark", about, None, effect.mark))
+            elif isinstance(effect, Drawbridge):
+                lines.append(LedgerEntry(effect.at, who, place, "drawbridge", effect.why, None, effect.state))
+            elif isinstance(effect, Unban) and effect.by is not None:
+                lines.append(LedgerEntry(effect.at, who, place, "lift", f"{effect.platform} {effect.person}"))
             elif isinstance(effect, Remove | Timeout | Ban) and effect.by is not None:
                 about = effect.message if isinstance(effect, Remove) else effect.person
                 seconds = effect.seconds if isinstance(effect, Timeout) else None

@@ -9,13 +9,16 @@ from collections import OrderedDict
 from collections.abc import Iterable
 from typing import Any
 
+from gentlegate.core import tonight
 from gentlegate.core.engine import Engine
 from gentlegate.core.events import LEVELS, Message
+from gentlegate.core.judge import drawbridge, passes
 from gentlegate.core.moments import MINUTE
+from gentlegate.core.state import TonightRecord
 
 KEPT_LINES = 400
-MARKED = frozenset({"verdict", "refused", "counter", "title", "undone", "say", "warning"})
-SENDING_SHOWN = frozenset({"remove", "timeout", "ban", "unban", "restore", "say", "title"})
+MARKED = frozenset({"verdict", "refused", "counter", "title", "undone", "say", "warning", "mark", "pass"})
+SENDING_SHOWN = frozenset({"remove", "timeout", "ban", "unban", "restore", "say", "title", "followers_only"})
 Change = dict[str, Any]
 
 
@@ -155,6 +158,11 @@ class Screen:
                 "prefix": parts.kit.channel.prefix,
                 "mood": parts.kit.channel.mood,
             },
+            "ladder": self._ladder,
+            "passes": self._passes(now),
+            "looks": self._looks(),
+            "tonight": [self._tonight(change) for change in tonight.changes(parts.state)],
+            "bridge": self._bridge(now),
             "present": self._present,
             "settings": self._revision,
             "pace": len(self._times),
@@ -202,6 +210,65 @@ class Screen:
             if r.command in parts.slots and r.until != r.began
         ]
 
+    @property
+    def _ladder(self) -> dict[str, Any]:
+        ladder = self._engine.parts.judge.ladder
+        steps = [{"strikes": s.strikes, "step": s.step, "seconds": s.seconds} for s in ladder.steps]
+        return {"steps": steps, "memory": ladder.memory, "grace": ladder.grace}
+
+    def _passes(self, now: int) -> list[dict[str, Any]]:
+        state = self._engine.parts.state
+        found = []
+        for identity, record in state.passes.items():
+            filters = [key for key in record.filters if passes.covers(state, identity, key, now)]
+            if filters:
+                ends = [record.filters[key] for key in filters]
+                until = None if None in ends else max(end for end in ends if end is not None)
+                by = self._names.get(record.by, record.by)
+                found.append(
+                    {"person": identity, "name": record.name, "filters": filters, "until": until, "by": by}
+                )
+        return found
+
+    def _looks(self) -> list[dict[str, Any]]:
+        """Open second looks, oldest first."""
+        found: list[dict[str, Any]] = []
+        for key, record in self._engine.parts.state.looks.items():
+            if record.settled is None:
+                platform, _, message = key.partition("\t")
+                line = self._lines.get(f"{platform} {message}")
+                shown = (
+                    {"name": line["person"]["name"], "text": line["text"]} if line else {"name": None, "text": None}
+                )
+                by = self._names.get(record.by, record.by) if record.by else None
+                found.append(
+                    {
+                        "platform": platform,
+                        "message": message,
+                        "at": record.at,
+                        "why": record.why,
+                        "by": by,
+                        "filter": record.filter,
+                    }
+                    | shown
+                )
+        return sorted(found, key=lambda look: look["at"])[:50]
+
+    def _tonight(self, change: TonightRecord) -> dict[str, Any]:
+        return {
+            "number": change.number,
+            "path": change.path,
+            "value": tonight.value_of(change),
+            "how": "add" if change.add is not None else "take" if change.take is not None else "set",
+            "by": self._names.get(change.by, change.by),
+        }
+
+    def _bridge(self, now: int) -> dict[str, Any]:
+        record = drawbridge.record(self._engine.parts)
+        offered = record.offered is not None and now - record.offered < drawbridge.OFFERED_FOR
+        by = self._names.get(record.by, record.by) if record.by else None
+        return {"up": record.up, "until": record.until, "offered": offered, "why": record.why, "by": by}
+
     def _notice(self, rota: Any) -> dict[str, Any]:
         record = self._engine.rotas.record(rota)
         return {
@@ -213,20 +280,7 @@ class Screen:
             "posted": record.last,
         }
 
-    def stopped(self) -> dict[str, int]:
-        """How many of the lines shown each filter stopped."""
-        counts: dict[str, int] = {}
-        for line in self._lines.values():
-            for mark in line["marks"]:
-                if mark["effect"] == "verdict" and mark["filter"]:
-                    counts[mark["filter"]] = counts.get(mark["filter"], 0) + 1
-        return counts
-
     def message(self, platform: str, id: str) -> Message | None:
         """A message that is shown."""
         found = self._messages.get(f"{platform} {id}")
         return found[0] if found else None
-
-    def messages(self) -> list[tuple[Message, int]]:
-        """The messages shown that people wrote, each with the writer's level."""
-        return [self._messages[key] for key, line in self._lines.items() if not line["gatekeeper"]]

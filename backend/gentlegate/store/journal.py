@@ -98,10 +98,11 @@ class Journal:
         ).fetchone()
         return int(row["at"])
 
-    def recent_messages(self, count: int) -> list[tuple[int, Message, int]]:
-        """The newest messages, oldest first, each with its number and moment."""
+    def recent_messages(self, count: int, after: int = 0) -> list[tuple[int, Message, int]]:
+        """The newest messages, oldest first, each with its number and moment; none up to the number `after`."""
         rows = self._db.connection.execute(
-            "SELECT seq, at, body FROM events WHERE kind = 'message' ORDER BY seq DESC LIMIT ?", (count,)
+            "SELECT seq, at, body FROM events WHERE kind = 'message' AND seq > ? ORDER BY seq DESC LIMIT ?",
+            (after, count),
         ).fetchall()
         found = []
         for row in reversed(rows):
@@ -157,6 +158,10 @@ class Journal:
             body = orjson.loads(row["body"])
             found.append(Waiting(int(row["effect"]), parse_moment(body["at"]), body, row["status"] == "sending"))
         return found
+
+    def all_sent(self, now: int) -> None:
+        """Nothing is left to be sent, as after a stream that is over."""
+        self._db.connection.execute("UPDATE outbox SET status = 'sent', changed = ?", (now,))
 
     def mark(self, number: int, status: str, now: int, note: str | None = None) -> None:
         """How the sending of an effect stands now."""

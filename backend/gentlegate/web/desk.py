@@ -15,7 +15,21 @@ from gentlegate.runtime.gate import Gate
 from gentlegate.runtime.hub import Hub, Seat
 from gentlegate.web.access import Access, needs
 from gentlegate.web.problems import ANSWERS, Refused
-from gentlegate.web.schemas import ClearCooldown, CountStep, Done, OnMessage, SaySomething, SetTitle, TimeOut
+from gentlegate.web.schemas import (
+    ClearCooldown,
+    CountStep,
+    Done,
+    GivePass,
+    MoveBridge,
+    OnMessage,
+    OnPerson,
+    PutBack,
+    SaySomething,
+    SetTitle,
+    Settle,
+    TimeOut,
+    TimeOutPerson,
+)
 
 routes = APIRouter(prefix="/api/desk", tags=["desk"], responses=ANSWERS)
 socket_routes = APIRouter()
@@ -33,9 +47,9 @@ async def _act(request: Request, account: Account, do: str, **values: Any) -> Do
     return Done(effects=[effect_object(effect) for effect in effects])
 
 
-@routes.post("/undo", summary="Undo a verdict")
-async def undo(body: OnMessage, request: Request, account: Annotated[Account, Depends(needs("undo"))]) -> Done:
-    return await _act(request, account, "undo", platform=body.platform, message=body.message)
+@routes.post("/undo", summary="Undo a verdict, or the last act on a person")
+async def undo(body: OnPerson, request: Request, account: Annotated[Account, Depends(needs("undo"))]) -> Done:
+    return await _act(request, account, "undo", platform=body.platform, message=body.message, person=body.person)
 
 
 async def _on_message(request: Request, account: Account, do: str, body: OnMessage, **values: Any) -> Done:
@@ -60,6 +74,65 @@ async def time_out(body: TimeOut, request: Request, account: Annotated[Account, 
 @routes.post("/ban", summary="Remove a message and ban its writer")
 async def ban(body: OnMessage, request: Request, account: Annotated[Account, Depends(needs("ban"))]) -> Done:
     return await _on_message(request, account, "ban", body)
+
+
+async def _on_person(request: Request, account: Account, do: str, body: OnPerson, **values: Any) -> Done:
+    if body.message and body.platform:
+        return await _on_message(
+            request, account, do, OnMessage(platform=body.platform, message=body.message), **values
+        )
+    if not body.person:
+        raise Refused(422, "whom", "Say which line or which person this is about.", "person")
+    return await _act(request, account, do, person=body.person, **values)
+
+
+@routes.post("/people/timeout", summary="Time a person out")
+async def time_out_person(
+    body: TimeOutPerson, request: Request, account: Annotated[Account, Depends(needs("timeout"))]
+) -> Done:
+    return await _on_person(request, account, "timeout", body, seconds=body.seconds)
+
+
+@routes.post("/people/ban", summary="Ban a person")
+async def ban_person(body: OnPerson, request: Request, account: Annotated[Account, Depends(needs("ban"))]) -> Done:
+    return await _on_person(request, account, "ban", body)
+
+
+@routes.post("/people/lift", summary="End a person's timeout or ban")
+async def lift(body: OnPerson, request: Request, account: Annotated[Account, Depends(needs("lift"))]) -> Done:
+    return await _on_person(request, account, "lift", body)
+
+
+@routes.post("/pass", summary="Let a person pass some filters for a while, or end that")
+async def let_pass(body: GivePass, request: Request, account: Annotated[Account, Depends(needs("pass"))]) -> Done:
+    values: dict[str, Any] = {"for": body.length, "filters": body.filters, "end": body.end or None}
+    return await _on_person(request, account, "pass", body, **values)
+
+
+@routes.post("/look", summary="Ask for a second look at a verdict")
+async def look(
+    body: OnMessage, request: Request, account: Annotated[Account, Depends(needs("second_look"))]
+) -> Done:
+    return await _act(request, account, "look", platform=body.platform, message=body.message)
+
+
+@routes.post("/settle", summary="Settle a second look as right or wrong")
+async def settle(
+    body: Settle, request: Request, account: Annotated[Account, Depends(needs("second_look"))]
+) -> Done:
+    return await _act(request, account, "settle", platform=body.platform, message=body.message, mark=body.mark)
+
+
+@routes.post("/drawbridge", summary="Raise or lower the drawbridge")
+async def drawbridge(
+    body: MoveBridge, request: Request, account: Annotated[Account, Depends(needs("drawbridge"))]
+) -> Done:
+    return await _act(request, account, "drawbridge", up=body.up)
+
+
+@routes.post("/put-back", summary="End a change for tonight now")
+async def put_back(body: PutBack, request: Request, account: Annotated[Account, Depends(needs("tonight"))]) -> Done:
+    return await _act(request, account, "put_back", number=body.number)
 
 
 @routes.post("/count", summary="Step a counter, or take the last change back")

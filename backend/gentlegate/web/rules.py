@@ -1,4 +1,4 @@
-"""The Rules room's routes: the mood, the filters, and trying a line."""
+"""The Rules room's routes: moods and filters, and changes of them, lasting or for tonight."""
 
 from __future__ import annotations
 
@@ -6,148 +6,119 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
-from gentlegate.core.company import Company
-from gentlegate.core.effects import Verdict
-from gentlegate.core.engine import Engine
+from gentlegate.core import tonight
 from gentlegate.core.errors import ActError
-from gentlegate.core.events import LEVELS, Message, Person, StreamChange
 from gentlegate.core.filters import KEYS
-from gentlegate.core.identity import Directory
-from gentlegate.core.judge.judge import Judge
+from gentlegate.core.judge import tally
 from gentlegate.core.kit import edit
-from gentlegate.core.kit.filters import MOODS, with_mood
+from gentlegate.core.kit.filters import LISTS, MOODS, with_mood
 from gentlegate.core.kit.load import load_kit
-from gentlegate.core.state import State
+from gentlegate.core.state import TallyRecord
 from gentlegate.core.team import Account
-from gentlegate.formats.effects import effect_object
+from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.problems import ANSWERS
-from gentlegate.web.schemas import (
-    AskConsequence,
-    CaughtLine,
-    Consequence,
-    FilterView,
-    Rules,
-    SaveFilter,
-    SetMood,
-    Tried,
-    TryLine,
-)
+from gentlegate.web.problems import ANSWERS, Refused
+from gentlegate.web.schemas import FeedView, FilterView, Rules, SaveFilter, SetMood
 
 routes = APIRouter(prefix="/api/rules", tags=["rules"], responses=ANSWERS)
 Looking = Annotated[Account, Depends(needs("look"))]
-Changing = Annotated[Account, Depends(needs("filters"))]
-_BADGE = {"broadcaster": "broadcaster", "moderator": "moderator", "vip": "vip", "subscriber": "subscriber"}
+Tonight = Annotated[Account, Depends(needs("tonight"))]
 
 
-def _known(key: str) -> None:
+def known_filter(key: str) -> None:
+    """ActError where there is no such filter."""
     if key not in KEYS:
         raise ActError(f'there is no filter "{key}"; there are: {", ".join(KEYS)}', "key")
 
 
-def _rules(gate: Gate) -> Rules:
+def may_change(account: Account, act: str, for_tonight: bool) -> None:
+    """Lasting changes are a lead's; for tonight a moderator may make them too."""
+    if not for_tonight and not account.may(act):
+        raise Refused(403, "not-allowed", f"A {account.level} may change this for tonight only; a lead for good.")
+
+
+def rules_of(gate: Gate) -> Rules:
+    """Everything that the room shows."""
     parts = gate.engine.parts
     mood = parts.kit.channel.mood
     settled = with_mood(parts.kit.filters, mood)
-    stopped = gate.screen.stopped()
+    counts = tally.of_stream(parts, parts.streams.now.number)
+    for_tonight = [change.path for change in tonight.changes(parts.state)]
     views = []
     for key in KEYS:
-        own = edit.read(gate.engine.document, f"filters.{key}") or {}
+        section = getattr(settled, key)
+        own = edit.read(gate.engine.effective, f"filters.{key}") or {}
+        defaults = MOODS[mood][key]
+        lists = list(LISTS.get(key, ()))
+        count = counts.get(key, TallyRecord())
         views.append(
             FilterView(
                 key=key,
-                values=getattr(settled, key).model_dump(mode="json"),
-                own=[name for name in own if name in MOODS[mood][key] and own[name] != MOODS[mood][key][name]],
-                mood=MOODS[mood][key],
-                stopped=stopped.get(key, 0),
+                values={n: v for n, v in section.model_dump(mode="json").items() if n not in lists},
+                own=[n for n in own if n in defaults and getattr(section, n) != defaults[n]],
+                tonight=sorted({path.split(".")[2] for path in for_tonight if path.startswith(f"filters.{key}.")}),
+                mood=defaults,
+                lists={name: len(getattr(section, name) or []) for name in lists if name != "feeds"},
+                stopped=count.stopped,
+                exempt=count.exempt,
+                undone=count.undone,
             )
         )
-    return Rules(mood=mood, filters=views)
+    return Rules(
+        mood=mood,
+        mood_tonight="channel.mood" in for_tonight,
+        own=sum(len(view.own) for view in views),
+        filters=views,
+        feeds=_feeds(gate),
+    )
+
+
+def _feeds(gate: Gate) -> list[FeedView]:
+    parts = gate.engine.parts
+    views = []
+    for feed in parts.kit.filters.links.feeds:
+        record = parts.state.feeds.get(fold_name(feed.name))
+        hosts = len(feed.hosts) + (len(record.hosts) if record else 0)
+        at = record.at if record else None
+        views.append(FeedView(name=feed.name, address=feed.address, on=feed.on, hosts=hosts, at=at))
+    return views
 
 
 @routes.get("", summary="The mood and every filter")
 async def every(request: Request, _: Looking) -> Rules:
-    return _rules(request.app.state.gate)
+    return rules_of(request.app.state.gate)
 
 
-@routes.put("/mood", summary="Set the mood; single changes stay")
-async def set_mood(body: SetMood, request: Request, account: Annotated[Account, Depends(needs("mood"))]) -> Rules:
+@routes.put("/mood", summary="Set the mood; single changes stay unless they are to be dropped")
+async def set_mood(body: SetMood, request: Request, account: Tonight) -> Rules:
+    may_change(account, "mood", body.tonight)
     gate: Gate = request.app.state.gate
-    await gate.act(account, "setting", path="channel.mood", value=body.mood)
-    return _rules(gate)
+    await gate.act(account, "setting", path="channel.mood", value=body.mood, tonight=body.tonight or None)
+    if body.drop and not body.tonight:
+        for key in KEYS:
+            for name in set(edit.read(gate.engine.document, f"filters.{key}") or {}) & set(MOODS[body.mood][key]):
+                await gate.act(account, "setting", path=f"filters.{key}.{name}", value=None)
+    return rules_of(gate)
 
 
 @routes.put("/filters/{key}", summary="Change values of a filter")
-async def save(key: str, body: SaveFilter, request: Request, account: Changing) -> Rules:
-    _known(key)
+async def save(key: str, body: SaveFilter, request: Request, account: Tonight) -> Rules:
+    known_filter(key)
+    may_change(account, "filters", body.tonight)
     gate: Gate = request.app.state.gate
-    section = dict(edit.read(gate.engine.document, f"filters.{key}") or {})
+    load_kit(with_unsaved(gate.engine.effective, {key: body.values}))
     for name, value in body.values.items():
-        section[name] = value
-    kept: dict[str, Any] = {name: value for name, value in section.items() if value is not None}
-    await gate.act(account, "setting", path=f"filters.{key}", value=kept)
-    return _rules(gate)
+        path = f"filters.{key}.{name}"
+        await gate.act(account, "setting", path=path, value=value, tonight=body.tonight or None)
+    return rules_of(gate)
 
 
-def _with_unsaved(document: dict[str, Any], filters: dict[str, dict[str, Any]]) -> dict[str, Any]:
+def with_unsaved(document: edit.Document, filters: dict[str, dict[str, Any]]) -> edit.Document:
     """The settings with unsaved values of filters in their place."""
     for key, values in filters.items():
-        _known(key)
+        known_filter(key)
         section = {**(edit.read(document, f"filters.{key}") or {}), **values}
         kept = {name: value for name, value in section.items() if value is not None}
         document = edit.write(document, f"filters.{key}", kept)
     return document
-
-
-@routes.post("/try", summary="What the judge would say of a line; touches nothing")
-async def try_line(body: TryLine, request: Request, _: Looking) -> Tried:
-    gate: Gate = request.app.state.gate
-    document = _with_unsaved(gate.engine.document, body.filters)
-    if body.level not in LEVELS:
-        raise ActError(f'there is no level "{body.level}"; there are: {", ".join(LEVELS)}', "level")
-    now = gate.clock.now()
-    badges = frozenset({_BADGE[body.level]} if body.level in _BADGE else ())
-    follows = now if body.level == "follower" else None
-    person = Person("try-out", "someone", "someone", "Someone", badges, follows_since=follows)
-    if body.level in ("regular", "lead"):
-        listed = [*document.get("people", {}).get(f"{body.level}s", []), person.key]
-        document = edit.write(document, f"people.{body.level}s", listed)
-    verdict = _fresh_verdict(document, Message(now, "try-out", "line", person, body.text))
-    return Tried(verdict=effect_object(verdict))
-
-
-def _fresh_verdict(document: dict[str, Any], message: Message) -> Verdict:
-    """The verdict on one line by an engine that has seen nothing else."""
-    engine = Engine(document, every_verdict=True)
-    engine.handle(StreamChange(message.at, message.platform, True))
-    effects = engine.handle(message)
-    return next(effect for effect in effects if isinstance(effect, Verdict))
-
-
-@routes.post("/consequence", summary="Which of the lines at the Desk a filter would stop; touches nothing")
-async def consequence(body: AskConsequence, request: Request, _: Looking) -> Consequence:
-    gate: Gate = request.app.state.gate
-    document = _with_unsaved(gate.engine.document, {body.filter: body.values})
-    kit = load_kit(document)
-    judge = Judge(kit, Directory(kit), State())
-    company = Company()
-    caught, messages = [], gate.screen.messages()
-    for message, level in messages:
-        heard = gate.engine.parts.ear.hear(message.text, message.reply_to is not None)
-        judgement = judge.judge(
-            message,
-            message.at,
-            identity=message.id,
-            level=level,
-            live=True,
-            body=heard.body if heard else 0,
-            company=company,
-        )
-        reasons = judgement.verdict.reasons if judgement else ()
-        hit = any(reason.filter == body.filter and reason.step for reason in reasons)
-        if hit:
-            caught.append(
-                CaughtLine(platform=message.platform, id=message.id, name=message.person.name, text=message.text)
-            )
-    return Consequence(all=len(messages), caught=caught)

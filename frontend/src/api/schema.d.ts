@@ -107,6 +107,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desk/drawbridge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Raise or lower the drawbridge */
+        post: operations["desk_drawbridge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for a second look at a verdict */
+        post: operations["desk_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a person pass some filters for a while, or end that */
+        post: operations["desk_let_pass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/people/ban": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ban a person */
+        post: operations["desk_ban_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/people/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End a person's timeout or ban */
+        post: operations["desk_lift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/people/timeout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Time a person out */
+        post: operations["desk_time_out_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End a change for tonight now */
+        post: operations["desk_put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk/remove": {
         parameters: {
             query?: never;
@@ -135,6 +254,23 @@ export interface paths {
         put?: never;
         /** Say something as the Gatekeeper */
         post: operations["desk_say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Settle a second look as right or wrong */
+        post: operations["desk_settle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -184,7 +320,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Undo a verdict */
+        /** Undo a verdict, or the last act on a person */
         post: operations["desk_undo"];
         delete?: never;
         options?: never;
@@ -235,8 +371,59 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Which of the lines at the Desk a filter would stop; touches nothing */
+        /** Which lines of the last streams a filter would stop */
         post: operations["rules_consequence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Import a list of forbidden hosts, from an address or as text */
+        post: operations["rules_import_feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/feeds/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Drop an imported list */
+        delete: operations["rules_drop_feed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/feeds/{name}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Import a list again from its address */
+        post: operations["rules_import_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -260,6 +447,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules/lists/{key}/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of a filter's list */
+        get: operations["rules_read"];
+        put?: never;
+        /** Add entries to a list, take some from it */
+        post: operations["rules_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/mood": {
         parameters: {
             query?: never;
@@ -268,7 +473,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Set the mood; single changes stay */
+        /** Set the mood; single changes stay unless they are to be dropped */
         put: operations["rules_set_mood"];
         post?: never;
         delete?: never;
@@ -286,8 +491,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What the judge would say of a line; touches nothing */
+        /** What the judge would say of a line */
         post: operations["rules_try_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/tuning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the lines of the last streams measure, for one of a filter's limits */
+        post: operations["rules_tuning"];
         delete?: never;
         options?: never;
         head?: never;
@@ -347,6 +569,24 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** AskTuning */
+        AskTuning: {
+            /**
+             * Field
+             * @description The limit to be looked at.
+             */
+            field: string;
+            /** Filter */
+            filter: string;
+            /**
+             * Values
+             * @description Unsaved values to look with.
+             * @default {}
+             */
+            values: {
+                [key: string]: unknown;
+            };
+        };
         /** BuiltInView */
         BuiltInView: {
             /** Key */
@@ -364,12 +604,37 @@ export interface components {
         CaughtLine: {
             /** Id */
             id: string;
+            /** Measured */
+            measured?: number | null;
             /** Name */
             name: string;
             /** Platform */
             platform: string;
+            /**
+             * Regular
+             * @default false
+             */
+            regular: boolean;
             /** Text */
             text: string;
+        };
+        /** ChangeList */
+        ChangeList: {
+            /**
+             * Add
+             * @default []
+             */
+            add: unknown[];
+            /**
+             * Take
+             * @default []
+             */
+            take: unknown[];
+            /**
+             * Tonight
+             * @default false
+             */
+            tonight: boolean;
         };
         /** ClearCooldown */
         ClearCooldown: {
@@ -418,8 +683,18 @@ export interface components {
              * @description How many lines were looked at.
              */
             all: number;
-            /** Caught */
+            /**
+             * Caught
+             * @description The newest of them.
+             */
             caught: components["schemas"]["CaughtLine"][];
+            /**
+             * Exempt
+             * @description How many more are let through by an exemption.
+             */
+            exempt: number;
+            /** Stopped */
+            stopped: number;
         };
         /** CountStep */
         CountStep: {
@@ -441,10 +716,38 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        /** FeedView */
+        FeedView: {
+            /** Address */
+            address: string | null;
+            /**
+             * At
+             * @description When it was imported; null where its hosts stand in the settings.
+             */
+            at: number | null;
+            /** Hosts */
+            hosts: number;
+            /** Name */
+            name: string;
+            /** On */
+            on: boolean;
+        };
         /** FilterView */
         FilterView: {
+            /**
+             * Exempt
+             * @description How many it let through by an exemption.
+             */
+            exempt: number;
             /** Key */
             key: string;
+            /**
+             * Lists
+             * @description Its lists, with how many entries each has.
+             */
+            lists: {
+                [key: string]: number;
+            };
             /**
              * Mood
              * @description What the mood says.
@@ -459,16 +762,48 @@ export interface components {
             own: string[];
             /**
              * Stopped
-             * @description How many of the recent lines on the Desk it stopped.
+             * @description How many lines it stopped in this stream, or in the last one while none is on.
              */
             stopped: number;
             /**
+             * Tonight
+             * @description The values and lists that hold for this stream alone.
+             */
+            tonight: string[];
+            /**
+             * Undone
+             * @description How many of its stops were undone.
+             */
+            undone: number;
+            /**
              * Values
-             * @description What holds now.
+             * @description What holds now; long lists are left out.
              */
             values: {
                 [key: string]: unknown;
             };
+        };
+        /** GivePass */
+        GivePass: {
+            /**
+             * End
+             * @description End the pass instead.
+             * @default false
+             */
+            end: boolean;
+            /** Filters */
+            filters?: string[] | null;
+            /**
+             * Length
+             * @description Such as 2m, or stream; two minutes if left out.
+             */
+            length?: string | number | null;
+            /** Message */
+            message?: string | null;
+            /** Person */
+            person?: string | null;
+            /** Platform */
+            platform?: string | null;
         };
         /** Health */
         Health: {
@@ -485,6 +820,46 @@ export interface components {
             screens: number;
             /** Version */
             version: string;
+        };
+        /** ImportFeed */
+        ImportFeed: {
+            /** Address */
+            address?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Text
+             * @description The list itself, where there is no address.
+             */
+            text?: string | null;
+        };
+        /** Imported */
+        Imported: {
+            /** Hosts */
+            hosts: number;
+            /**
+             * Odd
+             * @description The numbers of the first lines that hold no host.
+             */
+            odd: number[];
+            rules: components["schemas"]["Rules"];
+        };
+        /** ListPage */
+        ListPage: {
+            /** All */
+            all: number;
+            /**
+             * Count
+             * @description How many entries match the search.
+             */
+            count: number;
+            /** Entries */
+            entries: unknown[];
+            /**
+             * Tonight
+             * @description Entries that are there for this stream alone.
+             */
+            tonight: unknown[];
         };
         /** LogIn */
         LogIn: {
@@ -510,12 +885,29 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** MoveBridge */
+        MoveBridge: {
+            /** Up */
+            up: boolean;
+        };
         /** OnMessage */
         OnMessage: {
             /** Message */
             message: string;
             /** Platform */
             platform: string;
+        };
+        /**
+         * OnPerson
+         * @description On a line, or on a person alone: give `message`, or `person` written platform:id.
+         */
+        OnPerson: {
+            /** Message */
+            message?: string | null;
+            /** Person */
+            person?: string | null;
+            /** Platform */
+            platform?: string | null;
         };
         /** Preview */
         Preview: {
@@ -580,12 +972,26 @@ export interface components {
              */
             where?: string | null;
         };
+        /** PutBack */
+        PutBack: {
+            /** Number */
+            number: number;
+        };
         /** Rules */
         Rules: {
+            /** Feeds */
+            feeds: components["schemas"]["FeedView"][];
             /** Filters */
             filters: components["schemas"]["FilterView"][];
             /** Mood */
             mood: string;
+            /** Mood Tonight */
+            mood_tonight: boolean;
+            /**
+             * Own
+             * @description How many single values differ from the mood.
+             */
+            own: number;
         };
         /** SaveCommand */
         SaveCommand: {
@@ -605,6 +1011,12 @@ export interface components {
         /** SaveFilter */
         SaveFilter: {
             /**
+             * Tonight
+             * @description Let it hold until this stream ends.
+             * @default false
+             */
+            tonight: boolean;
+            /**
              * Values
              * @description Values to set; null puts one back to the mood's.
              */
@@ -622,10 +1034,21 @@ export interface components {
         /** SetMood */
         SetMood: {
             /**
+             * Drop
+             * @description Drop the single changes as well.
+             * @default false
+             */
+            drop: boolean;
+            /**
              * Mood
              * @enum {string}
              */
             mood: "party" | "parlour" | "library";
+            /**
+             * Tonight
+             * @default false
+             */
+            tonight: boolean;
         };
         /** SetTitle */
         SetTitle: {
@@ -633,6 +1056,18 @@ export interface components {
             platforms?: string[] | null;
             /** Title */
             title: string;
+        };
+        /** Settle */
+        Settle: {
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "right" | "wrong";
+            /** Message */
+            message: string;
+            /** Platform */
+            platform: string;
         };
         /** TimeOut */
         TimeOut: {
@@ -646,6 +1081,17 @@ export interface components {
              */
             seconds: number;
         };
+        /** TimeOutPerson */
+        TimeOutPerson: {
+            /** Message */
+            message?: string | null;
+            /** Person */
+            person?: string | null;
+            /** Platform */
+            platform?: string | null;
+            /** Seconds */
+            seconds: number;
+        };
         /** Tried */
         Tried: {
             /** Verdict */
@@ -655,6 +1101,11 @@ export interface components {
         };
         /** TryLine */
         TryLine: {
+            /**
+             * Action
+             * @default false
+             */
+            action: boolean;
             /**
              * Filters
              * @description Unsaved settings to try with.
@@ -670,8 +1121,42 @@ export interface components {
              * @default everyone
              */
             level: string;
+            /**
+             * New
+             * @description Whether the writer was never here before.
+             * @default false
+             */
+            new: boolean;
             /** Text */
             text: string;
+        };
+        /** Tuning */
+        Tuning: {
+            /**
+             * All
+             * @description How many lines were looked at.
+             */
+            all: number;
+            /**
+             * Reached
+             * @description Whether a line is caught at the limit itself, or only past it.
+             */
+            reached: boolean;
+            /**
+             * Regular Values
+             * @description The measures of lines by regulars and above, largest first.
+             */
+            regular_values: number[];
+            /**
+             * Top
+             * @description The lines with the largest measures, largest first.
+             */
+            top: components["schemas"]["CaughtLine"][];
+            /**
+             * Values
+             * @description The measures of lines by people below regular, largest first.
+             */
+            values: number[];
         };
         /** Welcome */
         Welcome: {
@@ -1112,6 +1597,426 @@ export interface operations {
             };
         };
     };
+    desk_drawbridge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBridge"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnMessage"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_let_pass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivePass"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_ban_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPerson"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_lift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPerson"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_time_out_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeOutPerson"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBack"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     desk_remove: {
         parameters: {
             query?: never;
@@ -1182,6 +2087,66 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SaySomething"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settle"];
             };
         };
         responses: {
@@ -1361,7 +2326,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OnMessage"];
+                "application/json": components["schemas"]["OnPerson"];
             };
         };
         responses: {
@@ -1548,6 +2513,182 @@ export interface operations {
             };
         };
     };
+    rules_import_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportFeed"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_drop_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rules"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_import_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     rules_save: {
         parameters: {
             query?: never;
@@ -1560,6 +2701,131 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SaveFilter"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rules"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_read: {
+        parameters: {
+            query?: {
+                search?: string;
+                start?: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPage"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeList"];
             };
         };
         responses: {
@@ -1690,6 +2956,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Tried"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rules_tuning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskTuning"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tuning"];
                 };
             };
             /** @description Nobody is logged in. */

@@ -8,6 +8,7 @@ import type { PlatformState } from "../live/types";
 import { inWords } from "../ui/time";
 import { useLive, useNow } from "../ui/useLive";
 import { useMe } from "../ui/useMe";
+import { TonightChips } from "./TonightChips";
 import { chooseTheme, chosenTheme, type Theme } from "./theme";
 
 const ROOMS = [
@@ -35,6 +36,7 @@ export function Lintel() {
             {t(`moods.${channel.mood}`)}
           </Link>
         )}
+        <TonightChips />
         <span className="flex-grow-1" />
         <Present />
         <AccountMenu />

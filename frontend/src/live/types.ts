@@ -8,13 +8,15 @@ export type Reason = {
   step: string | null;
 };
 
+export type Exempt = { filter: string; by: string };
+
 export type Mark = {
   effect: string;
   outcome?: string;
   seconds?: number | null;
   filter?: string | null;
   reasons?: Reason[];
-  exempt?: { filter: string; by: string }[];
+  exempt?: Exempt[];
   strikes?: number;
   command?: string | null;
   why?: string;
@@ -27,6 +29,9 @@ export type Mark = {
   kept?: string[];
   problem?: string;
   title?: string;
+  mark?: string;
+  filters?: string[];
+  until?: string;
   cause?: { kind: string; name: string };
 };
 
@@ -78,12 +83,42 @@ export type Notice = {
   posted: number | null;
 };
 
+export type Ladder = {
+  steps: { strikes: number; step: string; seconds: number | null }[];
+  memory: number;
+  grace: number;
+};
+export type Pass = { person: string; name: string; filters: string[]; until: number | null; by: string };
+export type Look = {
+  platform: string;
+  message: string;
+  at: number;
+  why: string;
+  by: string | null;
+  filter: string | null;
+  name: string | null;
+  text: string | null;
+};
+export type Tonight = { number: number; path: string; value: unknown; how: string; by: string };
+export type Bridge = {
+  up: number | null;
+  until: number | null;
+  offered: boolean;
+  why: string;
+  by: string | null;
+};
+
 export type Parts = {
   stream: { live: boolean; phase: string; began: number; number: number; platforms: PlatformState[] };
   counters: Counter[];
   cooldowns: Cooldown[];
   notices: Notice[];
   channel: { name: string; prefix: string; mood: string };
+  ladder: Ladder;
+  passes: Pass[];
+  looks: Look[];
+  tonight: Tonight[];
+  bridge: Bridge;
   present: string[];
   settings: number;
   pace: number;

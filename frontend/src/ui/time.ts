@@ -37,3 +37,29 @@ export function spanWords(t: TFunction, span: unknown): string {
   const [, d, h, m, s] = match.map((part) => Number(part ?? 0));
   return inWords(t, (d ?? 0) * 86400 + (h ?? 0) * 3600 + (m ?? 0) * 60 + (s ?? 0));
 }
+
+/** Whole seconds of a typed duration such as 5m or 1h30m; null where it is none. */
+export function secondsOf(text: string): number | null {
+  const match = SPAN.exec(text.trim().toLowerCase().replaceAll(" ", ""));
+  if (!match || !text.trim()) return null;
+  const [, d, h, m, s] = match.map((part) => Number(part ?? 0));
+  const seconds = Math.round((d ?? 0) * 86400 + (h ?? 0) * 3600 + (m ?? 0) * 60 + (s ?? 0));
+  return seconds > 0 ? seconds : null;
+}
+
+/** A span in microseconds as it is typed: 30s, 2m, 1h30m. */
+export function spanText(microseconds: number): string {
+  const whole = Math.round(microseconds / 1e6);
+  const parts = [
+    [Math.floor(whole / 86400), "d"],
+    [Math.floor((whole % 86400) / 3600), "h"],
+    [Math.floor((whole % 3600) / 60), "m"],
+    [whole % 60, "s"],
+  ] as const;
+  return (
+    parts
+      .filter(([n]) => n > 0)
+      .map(([n, unit]) => `${n}${unit}`)
+      .join("") || "0s"
+  );
+}

@@ -50,6 +50,8 @@ class Brook:
         number = frame.get("n", place)
         if frame["type"] == "line":
             sink.receive(wire.message(frame["line"]), number)
+        elif frame["type"] == "deleted":
+            sink.receive(wire.removal(frame, time.time_ns() // 1000), number)
         elif frame["type"] in ("hello", "channel"):
             rights = bool(frame["moderator"])
             sink.lamp(self.name, "joined" if rights else "no rights")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentlegate.core.events import Message, Person, StreamChange
+from gentlegate.core.events import Message, Person, Removal, StreamChange
 
 PLATFORM = "brook"
 _BADGES = frozenset({"broadcaster", "moderator", "vip", "subscriber", "bot"})
@@ -34,6 +34,11 @@ def message(line: dict[str, Any]) -> Message:
     )
 
 
+def removal(frame: dict[str, Any], now: int) -> Removal:
+    """A line that a person removed."""
+    return Removal(now, PLATFORM, str(frame["id"]))
+
+
 def channel(frame: dict[str, Any], now: int) -> StreamChange:
     return StreamChange(now, PLATFORM, bool(frame["on_air"]), frame.get("title"), frame.get("section"))
 
@@ -57,6 +62,8 @@ def request(effect: dict[str, Any]) -> tuple[str, dict[str, Any]] | None:
             return f"/brook/people/{person}/ban", {}
         case "unban":
             return f"/brook/people/{person}/free", {}
+        case "followers_only":
+            return "/brook/followers", {"only": effect["on"]}
         case "title":
             return "/brook/channel", {"title": effect["title"]}
         case _:

@@ -15,6 +15,7 @@ ABILITIES = Abilities(
     private=False,
     threads=False,
     offline_chat=False,
+    followers_only=False,
     length=200,
     title=96,
     timeout_values=(15, 60, 360, 1800, 72000),
@@ -69,7 +70,8 @@ class Lantern:
             self._live = False
             return place
         for entry in page["entries"]:
-            sink.receive(wire.message(entry), int(page["cursor"]))
+            event = wire.entry(entry, time.time_ns() // 1000)
+            sink.receive(event, int(page["cursor"]))
         return int(page["cursor"])
 
     async def send(self, key: str, effect: dict[str, Any]) -> None:

@@ -4,10 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentlegate.core.events import Message, Person, StreamChange
+from gentlegate.core.events import Message, Person, Removal, StreamChange
 
 PLATFORM = "lantern"
 _BADGES = frozenset({"broadcaster", "moderator", "vip", "subscriber", "bot"})
+
+
+def entry(entry: dict[str, Any], now: int) -> Message | Removal:
+    """An entry of the page: a line, or a line that a person hid."""
+    return Removal(now, PLATFORM, str(entry["gone"])) if "gone" in entry else message(entry)
 
 
 def message(entry: dict[str, Any]) -> Message:

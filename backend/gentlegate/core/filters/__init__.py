@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from gentlegate.core.filters.base import Filter, Finding
@@ -15,7 +15,9 @@ from gentlegate.core.filters.manners import ActionsFilter, FalseNoticeFilter
 from gentlegate.core.filters.newcomers import NewcomersFilter
 from gentlegate.core.filters.repeats import RepeatsFilter
 from gentlegate.core.filters.symbols import SymbolsFilter
-from gentlegate.core.kit.filters import Filters
+from gentlegate.core.kit.filters import Filters, Links
+from gentlegate.core.state import FeedRecord
+from gentlegate.core.text.folding import fold_name
 
 KEYS = tuple(Filters.model_fields)
 _MOST_BUILT = 6
@@ -35,11 +37,11 @@ def _once(key: str, settings: Any, make: Callable[[], Any]) -> Any:
     return made
 
 
-def build_filters(settings: Filters) -> list[Filter]:
-    """Every filter with its settings."""
-    links: LinksFilter = _once("links", settings.links, lambda: LinksFilter(settings.links))
+def build_filters(settings: Filters, feeds: Mapping[str, FeedRecord]) -> list[Filter]:
+    """Every filter with its settings; `feeds` are the imported lists by their folded names."""
+    links = _links(settings.links, feeds)
     phrases: PhrasesFilter = _once("phrases", settings.phrases, lambda: PhrasesFilter(settings.phrases))
-    newcomers = (settings.newcomers, settings.links.allowed)
+    newcomers = (settings.newcomers, links.settings.allowed)
     return [
         CapitalsFilter(settings.capitals),
         SymbolsFilter(settings.symbols),
@@ -57,3 +59,14 @@ def build_filters(settings: Filters) -> list[Filter]:
         CopycatsFilter(settings.copycats),
         _once("newcomers", newcomers, lambda: NewcomersFilter(settings.newcomers, links.allows)),
     ]
+
+
+def _links(settings: Links, feeds: Mapping[str, FeedRecord]) -> LinksFilter:
+    used = [record for feed in settings.feeds if feed.on and (record := feeds.get(fold_name(feed.name)))]
+    mark = [(record.at, len(record.hosts)) for record in used]
+
+    def make() -> LinksFilter:
+        return LinksFilter(settings, [record.hosts for record in used])
+
+    found: LinksFilter = _once("links", (settings, mark), make)
+    return found

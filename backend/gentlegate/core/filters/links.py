@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from gentlegate.core.filters.base import Finding
 from gentlegate.core.kit.filters import Links
 from gentlegate.core.text.link_entries import Address, EntryIndex, HostSet, read_entry
@@ -14,13 +16,14 @@ class LinksFilter:
     key = "links"
     on_plain = False
 
-    def __init__(self, settings: Links) -> None:
+    def __init__(self, settings: Links, imported: Sequence[list[str]] = ()) -> None:
         self.settings = settings
         allowed = [read_entry(entry.text) for entry in settings.allowed]
         forbidden = [read_entry(entry.text) for entry in settings.forbidden]
         self._allowed = EntryIndex(allowed)
         self._forbidden = EntryIndex(forbidden)
-        self._feeds = HostSet(host for feed in settings.feeds if feed.on for host in feed.hosts)
+        written = [feed.hosts for feed in settings.feeds if feed.on]
+        self._feeds = HostSet(host for hosts in (*written, *imported) for host in hosts)
         self.named = EntryIndex([*allowed, *forbidden], self._feeds)
 
     def allows(self, address: Address) -> bool:

@@ -61,7 +61,11 @@ def carry_out(
     shut = accounts if verdict.outcome in ("timeout", "ban") else []
     strike_at = now if judgement.struck else None
     until = now + (verdict.seconds or 0) * SECOND if verdict.outcome == "timeout" else None
-    remember(parts, identity, Act(message.platform, message.id, verdict.outcome, strike_at, shut, until=until))
+    remember(
+        parts,
+        identity,
+        Act(message.platform, message.id, verdict.outcome, strike_at, shut, filter=verdict.filter, until=until),
+    )
     return [*effects, *_told(parts, judgement, message, level, cause, now)]
 
 

@@ -57,7 +57,7 @@ class Judge:
         self.ladder = kit.ladder
         self._state = state
         self._directory = directory
-        self.all = {filter_.key: filter_ for filter_ in build_filters(settings)}
+        self.all = {filter_.key: filter_ for filter_ in build_filters(settings, dict(state.feeds.items()))}
         self._on = [filter_ for filter_ in self.all.values() if filter_.settings.on]
         self._bounded = any(f.settings.platforms is not None or f.settings.when != "always" for f in self._on)
         self._looks = [filter_.look for filter_ in self._on]
@@ -71,6 +71,11 @@ class Judge:
         self._pace_window = settings.pace.window
         self._text_window = settings.resends.window or 0
         self._compares = bool(settings.resends.on)
+
+    def only(self, key: str) -> None:
+        """Ask this filter alone from now on; for looking what its limit would catch."""
+        self._on = [self.all[key]]
+        self._looks = self._plain_looks = [self.all[key].look]
 
     def judge(
         self,

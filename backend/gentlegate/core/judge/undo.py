@@ -7,6 +7,7 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct
 from gentlegate.core.judge.ladder import standing, take_back
 from gentlegate.core.judge.second_look import settle_quietly
+from gentlegate.core.judge.tally import count_undone
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.state import Act
@@ -48,6 +49,7 @@ def _undo(parts: Parts, identity: str, index: int, act: DeskAct, now: int) -> li
     effects: list[Effect] = []
     kept: list[str] = []
     if done.message and done.outcome != "lift":
+        count_undone(parts, done.filter)
         settle_quietly(parts, done.platform, done.message, "wrong", act.by)
         if parts.abilities(done.platform).restore:
             effects.append(Restore(at=now, platform=done.platform, message=done.message, cause=cause))

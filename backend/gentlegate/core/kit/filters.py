@@ -157,6 +157,14 @@ class Filters(Section):
     newcomers: Newcomers = Newcomers()
 
 
+LISTS = {
+    "links": ("allowed", "forbidden", "feeds"),
+    "phrases": ("entries", "allowed"),
+    "newcomers": ("phrases",),
+}
+"""The lists of each filter that may grow long."""
+
+
 def _by_mood(**settings: tuple[Any, Any, Any]) -> dict[str, dict[str, Any]]:
     return {
         mood: {name: values[place] for name, values in settings.items()}

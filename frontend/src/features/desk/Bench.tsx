@@ -4,17 +4,24 @@ import type { Cooldown, Counter, Notice } from "../../live/types";
 import { inWords } from "../../ui/time";
 import { useLive, useNow } from "../../ui/useLive";
 import { useActs } from "./acts";
+import { Drawbridge } from "./Drawbridge";
 import { Panel } from "./Panel";
+import { Passes } from "./Passes";
+import { SecondLooks } from "./SecondLooks";
 import { StreamPanel } from "./StreamPanel";
 
 /** The Desk's working side. */
-export function Bench({ may }: { may: (act: string) => boolean }) {
+export function Bench({ may, onOpen }: { may: (act: string) => boolean; onOpen: (key: string) => void }) {
   return (
     <>
+      <Drawbridge may={may("drawbridge")} />
       <StreamPanel may={may("title")} />
+      <SecondLooks may={may("second_look")} onOpen={onOpen} />
+      <Passes may={may("pass")} />
       <Counters may={may("count")} />
       <Notices />
       <Cooldowns may={may("clear")} />
+      <Drawbridge may={may("drawbridge")} resting />
     </>
   );
 }

@@ -11,6 +11,7 @@ import { Feed } from "./Feed";
 import { KeysCard } from "./KeysCard";
 import { LENGTHS, type LineHandlers } from "./LineActs";
 import { canUndo, standing, undoneOf } from "./marks";
+import { PASSES } from "./PersonActs";
 import { SayBox } from "./SayBox";
 import { WhyCard } from "./WhyCard";
 
@@ -26,6 +27,7 @@ export function Desk() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [card, setCard] = useState<string | null>(null);
   const [timing, setTiming] = useState(false);
+  const [passing, setPassing] = useState(false);
   const [newest, setNewest] = useState(0);
   const [keys, setKeys] = useState(false);
   const [sheet, setSheet] = useState(false);
@@ -45,12 +47,19 @@ export function Desk() {
   const choose = useCallback((key: string | null) => {
     setChosen(key);
     setTiming(false);
+    setPassing(false);
   }, []);
   const handlers = useMemo<LineHandlers>(
     () => ({
       may,
       timing,
       onTiming: setTiming,
+      passing,
+      onPassing: setPassing,
+      onPass: (line, length) => {
+        setPassing(false);
+        void acts.pass(line, length);
+      },
       onUndo: undo,
       onRemove: (line) => void acts.remove(line),
       onTimeOut: (line, seconds) => {
@@ -63,7 +72,7 @@ export function Desk() {
       },
       onCard: open,
     }),
-    [acts, may, open, timing, undo],
+    [acts, may, open, passing, timing, undo],
   );
   const close = () => {
     setCard(null);
@@ -90,12 +99,22 @@ export function Desk() {
   });
   useHotkeys("z", () => {
     const line = current();
-    if (line && !line.gatekeeper) setTiming(true);
+    if (!line || line.gatekeeper) return;
+    setPassing(false);
+    setTiming(true);
+  });
+  useHotkeys("l", () => {
+    const line = current();
+    if (!line || line.gatekeeper || !may("pass")) return;
+    setTiming(false);
+    setPassing(true);
   });
   useHotkeys("1, 2, 3, 4", (event) => {
     const line = current();
     const seconds = LENGTHS[Number(event.key) - 1];
     if (timing && line && seconds && may("timeout")) handlers.onTimeOut(line, seconds);
+    const length = PASSES[Number(event.key) - 1];
+    if (passing && line && length && may("pass")) handlers.onPass(line, length);
   });
   useHotkeys("g", () => setGateOnly((before) => !before));
   useHotkeys("/", () => document.getElementById("say")?.focus(), { preventDefault: true });
@@ -151,8 +170,8 @@ export function Desk() {
           {t("desk.hideBench")}
         </Button>
         {keys && <KeysCard onClose={() => setKeys(false)} />}
-        {opened && <WhyCard line={opened} mayUndo={may("undo")} onUndo={undo} onClose={close} />}
-        <Bench may={may} />
+        {opened && <WhyCard line={opened} may={may} acts={acts} onClose={close} />}
+        <Bench may={may} onOpen={open} />
       </aside>
     </main>
   );

@@ -7,6 +7,7 @@ const KEYS = [
   ["Y", "why"],
   ["X", "remove"],
   ["Z", "timeOut"],
+  ["L", "pass"],
   ["U", "undo"],
   ["G", "gateOnly"],
   ["/", "say"],

@@ -1,8 +1,9 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
-import { inWords } from "../../ui/time";
+import { inWords, secondsOf } from "../../ui/time";
 import { canUndo, verdictOf } from "./marks";
+import { PASSES } from "./PersonActs";
 
 /** The lengths of a timeout by hand, in seconds; their place is their key. */
 export const LENGTHS = [60, 600, 3600, 86400];
@@ -12,6 +13,10 @@ export type LineHandlers = {
   /** Whether the lengths of a timeout are offered. */
   timing: boolean;
   onTiming: (timing: boolean) => void;
+  /** Whether the lengths of a pass are offered. */
+  passing: boolean;
+  onPassing: (passing: boolean) => void;
+  onPass: (line: Line, length: string) => void;
   onUndo: (line: Line) => void;
   onRemove: (line: Line) => void;
   onTimeOut: (line: Line, seconds: number) => void;
@@ -22,7 +27,7 @@ export type LineHandlers = {
 /** What can be done about the chosen line. */
 export function LineActs({ line, handlers }: { line: Line; handlers: LineHandlers }) {
   const { t } = useTranslation();
-  const { may, timing } = handlers;
+  const { may, timing, passing } = handlers;
   const act = { size: "sm", variant: "outline-secondary" } as const;
   if (timing && may("timeout"))
     return (
@@ -37,6 +42,21 @@ export function LineActs({ line, handlers }: { line: Line; handlers: LineHandler
           {t("desk.ban")}
         </Button>
         <Button {...act} onClick={() => handlers.onTiming(false)}>
+          {t("desk.close")}
+        </Button>
+      </div>
+    );
+  if (passing && may("pass"))
+    return (
+      <div className="acts">
+        <span className="quiet">{t("desk.passFor")}</span>
+        {PASSES.map((length, place) => (
+          <Button key={length} {...act} onClick={() => handlers.onPass(line, length)}>
+            {length === "stream" ? t("desk.untilStream") : inWords(t, secondsOf(length) ?? 0)}{" "}
+            <kbd>{place + 1}</kbd>
+          </Button>
+        ))}
+        <Button {...act} onClick={() => handlers.onPassing(false)}>
           {t("desk.close")}
         </Button>
       </div>
@@ -56,6 +76,11 @@ export function LineActs({ line, handlers }: { line: Line; handlers: LineHandler
       {!line.gatekeeper && may("timeout") && (
         <Button {...act} onClick={() => handlers.onTiming(true)}>
           {t("desk.timeOut")} <kbd>Z</kbd>
+        </Button>
+      )}
+      {!line.gatekeeper && may("pass") && (
+        <Button {...act} onClick={() => handlers.onPassing(true)}>
+          {t("desk.pass")} <kbd>L</kbd>
         </Button>
       )}
       <Button {...act} onClick={() => handlers.onCard(line.key)}>

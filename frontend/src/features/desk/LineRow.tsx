@@ -1,9 +1,9 @@
 import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
+import { MarkedText } from "../../ui/MarkedText";
 import { clock } from "../../ui/time";
 import { LineActs, type LineHandlers } from "./LineActs";
-import { Marked } from "./Marked";
 import { ink, isRemoved, marginWords, standing, verdictOf } from "./marks";
 
 type Props = {
@@ -47,7 +47,7 @@ export const LineRow = memo(function LineRow({ line, chosen, handlers, onChoose 
         </button>
         {mark && <span className="level">{mark}</span>}{" "}
         <span className={removed ? "removed" : line.action ? "action" : ""}>
-          <Marked text={line.text} reasons={verdictOf(line)?.reasons ?? []} />
+          <MarkedText text={line.text} reasons={verdictOf(line)?.reasons ?? []} />
         </span>
         {chosen && <LineActs line={line} handlers={handlers} />}
       </div>

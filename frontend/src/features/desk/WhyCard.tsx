@@ -1,15 +1,19 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import type { Line, Mark } from "../../live/types";
-import { reasonWords } from "../../ui/findings";
+import { exemptWords, reasonWords } from "../../ui/findings";
+import { MarkedText } from "../../ui/MarkedText";
 import { clock, inWords } from "../../ui/time";
-import { Marked } from "./Marked";
+import { useLive } from "../../ui/useLive";
+import type { Acts } from "./acts";
+import { LadderView } from "./LadderView";
 import { canUndo, ink, marginWords, undoneOf, verdictOf } from "./marks";
+import { PersonActs } from "./PersonActs";
 
-type Props = { line: Line; mayUndo: boolean; onUndo: (line: Line) => void; onClose: () => void };
+type Props = { line: Line; may: (act: string) => boolean; acts: Acts; onClose: () => void };
 
-/** A line opened up, over the bench: what was found, what followed, what became of it. */
-export function WhyCard({ line, mayUndo, onUndo, onClose }: Props) {
+/** A line opened up, over the bench: what was found, what followed, what became of it, what can be done. */
+export function WhyCard({ line, may, acts, onClose }: Props) {
   const { t } = useTranslation();
   const verdict = verdictOf(line);
   const undone = undoneOf(line);
@@ -28,7 +32,7 @@ export function WhyCard({ line, mayUndo, onUndo, onClose }: Props) {
         </Button>
       </div>
       <blockquote>
-        <Marked text={line.text} reasons={verdict?.reasons ?? []} />
+        <MarkedText text={line.text} reasons={verdict?.reasons ?? []} />
       </blockquote>
       {words.map(({ tone, word, more }) => (
         <p key={word} className={`word ${tone}`}>
@@ -38,18 +42,50 @@ export function WhyCard({ line, mayUndo, onUndo, onClose }: Props) {
       {verdict ? <Reasons verdict={verdict} /> : !words.length && <p className="quiet">{t("why.nothing")}</p>}
       {undone && <p>{t("marks.undone", { who: undone.by_name })}</p>}
       <Carried line={line} />
-      {canUndo(line) && mayUndo && (
-        <Button onClick={() => onUndo(line)}>
-          {t("desk.undo")} <kbd>U</kbd>
+      <div className="card-acts">
+        {canUndo(line) && may("undo") && (
+          <Button onClick={() => void acts.undo(line)}>
+            {t("desk.undo")} <kbd>U</kbd>
+          </Button>
+        )}
+        {verdict && may("second_look") && <Settle line={line} acts={acts} />}
+      </div>
+      {!line.gatekeeper && <PersonActs line={line} may={may} acts={acts} />}
+    </section>
+  );
+}
+
+/** Right, wrong, or to be looked at by others too. */
+function Settle({ line, acts }: { line: Line; acts: Acts }) {
+  const { t } = useTranslation();
+  const open = useLive((state) => state.parts.looks)?.some(
+    (look) => look.platform === line.platform && look.message === line.id,
+  );
+  const small = { variant: "outline-secondary" } as const;
+  return (
+    <>
+      {!open && (
+        <Button {...small} onClick={() => void acts.look(line)}>
+          {t("desk.look")}
         </Button>
       )}
-    </section>
+      <Button {...small} onClick={() => void acts.settle(line.platform, line.id, "right")}>
+        {t("desk.right")}
+      </Button>
+      <Button {...small} onClick={() => void acts.settle(line.platform, line.id, "wrong")}>
+        {t("desk.wrong")}
+      </Button>
+    </>
   );
 }
 
 function Reasons({ verdict }: { verdict: Mark }) {
   const { t } = useTranslation();
-  const silent = verdict.outcome === "remove" && verdict.reasons?.every((reason) => reason.step === "remove");
+  const grace =
+    verdict.outcome === "remove" &&
+    verdict.filter !== "copycats" &&
+    verdict.filter !== "newcomers" &&
+    verdict.reasons?.every((reason) => reason.step === "remove" || reason.step === null);
   return (
     <div className="reasons">
       <ul>
@@ -57,11 +93,9 @@ function Reasons({ verdict }: { verdict: Mark }) {
           <li key={`${reason.filter}${reason.span}`}>{reasonWords(t, reason)}</li>
         ))}
         {verdict.exempt?.map((exempt) => (
-          <li key={`${exempt.filter}${exempt.by}`}>
-            {t("why.exempt", { filter: t(`filters.${exempt.filter}`), why: t(`marks.exempt.${exempt.by}`) })}
-          </li>
+          <li key={`${exempt.filter}${exempt.by}`}>{exemptWords(t, exempt)}</li>
         ))}
-        {silent && <li>{t("why.grace")}</li>}
+        {grace && <li>{t("why.grace")}</li>}
       </ul>
       <p className="quiet">
         {verdict.outcome !== "allow" &&
@@ -70,6 +104,7 @@ function Reasons({ verdict }: { verdict: Mark }) {
           })}{" "}
         {t("why.strikes", { strikes: verdict.strikes })}
       </p>
+      <LadderView strikes={verdict.strikes ?? 0} />
     </div>
   );
 }

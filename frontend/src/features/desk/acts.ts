@@ -4,8 +4,29 @@ import { api, ask, type Schemas } from "../../api/client";
 import type { Line } from "../../live/types";
 import { useTelling } from "../../ui/Notice";
 
+type Act<T extends unknown[]> = (...about: T) => Promise<boolean>;
+
+export type Acts = {
+  undo: Act<[Line]>;
+  remove: Act<[Line]>;
+  timeOut: Act<[Line, number]>;
+  ban: Act<[Line]>;
+  pass: Act<[Line, string]>;
+  endPass: Act<[string]>;
+  timeOutPerson: Act<[string, number]>;
+  banPerson: Act<[string]>;
+  lift: Act<[string]>;
+  look: Act<[Line]>;
+  settle: Act<[string, string, "right" | "wrong"]>;
+  drawbridge: Act<[boolean]>;
+  count: Act<[string, string]>;
+  title: Act<[string]>;
+  say: Act<[string]>;
+  clear: Act<[string, string | null]>;
+};
+
 /** The acts of the Desk; what goes wrong is said at the edge of the page. */
-export function useActs() {
+export function useActs(): Acts {
   const { t } = useTranslation();
   const { tell, complain } = useTelling();
   return useMemo(() => {
@@ -31,6 +52,24 @@ export function useActs() {
         run(ask(api.POST("/api/desk/timeout", { body: { platform, message: id, seconds } }))),
       ban: ({ platform, id }: Line) =>
         run(ask(api.POST("/api/desk/ban", { body: { platform, message: id } }))),
+      pass: async (line: Line, length: string) => {
+        const { platform, id, person } = line;
+        const done = await run(
+          ask(api.POST("/api/desk/pass", { body: { platform, message: id, length, end: false } })),
+        );
+        if (done) tell(t("desk.passGiven", { name: person.name }));
+        return done;
+      },
+      endPass: (person: string) => run(ask(api.POST("/api/desk/pass", { body: { person, end: true } }))),
+      timeOutPerson: (person: string, seconds: number) =>
+        run(ask(api.POST("/api/desk/people/timeout", { body: { person, seconds } }))),
+      banPerson: (person: string) => run(ask(api.POST("/api/desk/people/ban", { body: { person } }))),
+      lift: (person: string) => run(ask(api.POST("/api/desk/people/lift", { body: { person } }))),
+      look: ({ platform, id }: Line) =>
+        run(ask(api.POST("/api/desk/look", { body: { platform, message: id } }))),
+      settle: (platform: string, message: string, mark: "right" | "wrong") =>
+        run(ask(api.POST("/api/desk/settle", { body: { platform, message, mark } }))),
+      drawbridge: (up: boolean) => run(ask(api.POST("/api/desk/drawbridge", { body: { up } }))),
       count: (name: string, step: string) => run(ask(api.POST("/api/desk/count", { body: { name, step } }))),
       title: (title: string) => run(ask(api.POST("/api/desk/title", { body: { title } })).then(sayWhereNot)),
       say: (text: string) => run(ask(api.POST("/api/desk/say", { body: { text } }))),

@@ -1,7 +1,7 @@
 /** What the gate did about a line, in the margin's words. */
 import type { TFunction } from "i18next";
 import type { Line, Mark } from "../../live/types";
-import { inWords } from "../../ui/time";
+import { clock, inWords } from "../../ui/time";
 
 export type Tone = "clay" | "straw" | "moss" | "slate" | "quiet";
 export type MarginWord = { tone: Tone; word: string; more?: string };
@@ -99,6 +99,12 @@ function refusedWord(t: TFunction, mark: Mark): MarginWord {
   return { tone: "quiet", word: t(`marks.refused.${mark.why}`, { name }) };
 }
 
+function passWord(t: TFunction, mark: Mark): MarginWord {
+  if (mark.until === "stream") return { tone: "slate", word: t("marks.passedStream"), more: mark.by_name };
+  const until = new Date(String(mark.until)).getTime() * 1000;
+  return { tone: "slate", word: t("marks.passed", { time: clock(until) }), more: mark.by_name };
+}
+
 /** The words in the margin beside a line, the weightiest first. */
 export function marginWords(t: TFunction, line: Line): MarginWord[] {
   const words: MarginWord[] = [];
@@ -112,6 +118,11 @@ export function marginWords(t: TFunction, line: Line): MarginWord[] {
         tone: "moss",
         word: t("marks.counted", { label: mark.label ?? mark.name, before: mark.before, after: mark.after }),
       });
+    if (mark.effect === "mark" && mark.mark) {
+      const tone = mark.mark === "missed" ? "straw" : "slate";
+      words.push({ tone, word: t(`marks.${mark.mark}`), more: mark.by_name });
+    }
+    if (mark.effect === "pass") words.push(passWord(t, mark));
     if (mark.effect === "title") words.push({ tone: "moss", word: t("marks.title") });
     if (mark.effect === "warning")
       words.push({ tone: "straw", word: t("marks.warning", { problem: mark.problem }) });

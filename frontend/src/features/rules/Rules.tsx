@@ -1,11 +1,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Form } from "react-bootstrap";
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { NavLink, useParams } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { useLive } from "../../ui/useLive";
 import { useMe } from "../../ui/useMe";
 import { FilterSetting } from "./FilterSetting";
+import type { FilterView } from "./fields";
 
 const MOODS = ["party", "parlour", "library"] as const;
 
@@ -16,24 +19,47 @@ export function Rules() {
   const queries = useQueryClient();
   const { complain } = useTelling();
   const { data: me } = useMe();
-  const { data } = useQuery({ queryKey: ["rules"], queryFn: () => ask(api.GET("/api/rules")) });
-  const may = Boolean(me?.may.includes("filters"));
+  const revision = useLive((state) => state.parts.settings ?? 0);
+  const live = useLive((state) => Boolean(state.parts.stream?.live));
+  const { data } = useQuery({
+    queryKey: ["rules", revision],
+    queryFn: () => ask(api.GET("/api/rules")),
+    placeholderData: (before: Schemas["Rules"] | undefined) => before,
+  });
+  const [tonight, setTonight] = useState(false);
+  const [search, setSearch] = useState("");
+  const mayLast = Boolean(me?.may.includes("filters"));
+  const mayTonight = Boolean(me?.may.includes("tonight"));
   const chosen = data?.filters.find((filter) => filter.key === key);
-  const own = data?.filters.reduce((sum, filter) => sum + filter.own.length, 0) ?? 0;
+  const forTonight = tonight || !mayLast;
+  const wanted = search.trim().toLowerCase();
+  const shown = data?.filters.filter((filter) =>
+    `${t(`filters.${filter.key}`)} ${t(`filters.${filter.key}Lead`)}`.toLowerCase().includes(wanted),
+  );
 
+  const onRules = (rules: Schemas["Rules"]) => queries.setQueryData(["rules", revision], rules);
   const run = async (asked: Promise<Schemas["Rules"]>) => {
     try {
-      queries.setQueryData(["rules"], await asked);
+      onRules(await asked);
     } catch (error) {
       complain(error);
     }
+  };
+  const turn = (filter: FilterView, on: boolean) => {
+    const value = on === filter.mood.on && !forTonight ? null : on;
+    const params = { path: { key: filter.key } };
+    void run(
+      ask(
+        api.PUT("/api/rules/filters/{key}", { params, body: { values: { on: value }, tonight: forTonight } }),
+      ),
+    );
   };
 
   return (
     <main className="room">
       <aside className="list">
         <h1 className="visually-hidden">{t("rules.title")}</h1>
-        <fieldset className="moods" disabled={!may}>
+        <fieldset className="moods" disabled={!mayTonight}>
           <legend className="visually-hidden">{t("rules.mood")}</legend>
           {MOODS.map((mood) => (
             <label
@@ -45,50 +71,98 @@ export function Rules() {
                 type="radio"
                 name="mood"
                 checked={data?.mood === mood}
-                onChange={() => void run(ask(api.PUT("/api/rules/mood", { body: { mood } })))}
+                onChange={() =>
+                  void run(
+                    ask(api.PUT("/api/rules/mood", { body: { mood, tonight: forTonight, drop: false } })),
+                  )
+                }
               />
               {t(`moods.${mood}`)}
             </label>
           ))}
         </fieldset>
         <p className="quiet small">
-          {t("rules.own", { count: own })} {t("rules.recent")}
+          {data?.mood_tonight && <b className="plum">{t("rules.tonightMark")} · </b>}
+          {t("rules.own", { count: data?.own ?? 0 })}{" "}
+          {mayLast && data && data.own > 0 && (
+            <Button
+              variant="link"
+              size="sm"
+              className="p-0"
+              title={t("rules.dropHelp")}
+              onClick={() =>
+                void run(
+                  ask(
+                    api.PUT("/api/rules/mood", {
+                      body: { mood: data.mood as (typeof MOODS)[number], tonight: false, drop: true },
+                    }),
+                  ),
+                )
+              }
+            >
+              {t("rules.drop")}
+            </Button>
+          )}
         </p>
+        <div className="list-head">
+          <Form.Control
+            type="search"
+            value={search}
+            placeholder={t("rules.search")}
+            aria-label={t("rules.search")}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+        </div>
+        <h2 className="list-caption">{t(live ? "rules.thisStream" : "rules.lastStream")}</h2>
         <div className="list-body">
-          {data?.filters.map((filter) => (
-            <div key={filter.key} className="list-row">
+          {shown?.map((filter) => (
+            <div key={filter.key} className="list-row" data-filter={filter.key}>
               <NavLink to={`/rules/${filter.key}`} className={filter.key === key ? "active" : ""}>
                 <b>{t(`filters.${filter.key}`)}</b>
-                <span className="quiet">{t("rules.stopped", { count: filter.stopped })}</span>
+                <Did filter={filter} />
               </NavLink>
               <Form.Check
                 type="switch"
                 aria-label={`${t("rules.on")}: ${t(`filters.${filter.key}`)}`}
                 checked={Boolean(filter.values.on)}
-                disabled={!may}
-                onChange={(event) =>
-                  void run(
-                    ask(
-                      api.PUT("/api/rules/filters/{key}", {
-                        params: { path: { key: filter.key } },
-                        body: {
-                          values: {
-                            on: event.target.checked === filter.mood.on ? null : event.target.checked,
-                          },
-                        },
-                      }),
-                    ),
-                  )
-                }
+                disabled={!mayTonight}
+                onChange={(event) => turn(filter, event.target.checked)}
               />
             </div>
           ))}
         </div>
-        {!may && <p className="quiet small">{t("rules.readOnly")}</p>}
+        {!mayLast && <p className="quiet small">{t("rules.readOnly")}</p>}
       </aside>
       <section className="chosen">
-        {chosen && data && <FilterSetting key={chosen.key} filter={chosen} mood={data.mood} may={may} />}
+        {chosen && data && (
+          <FilterSetting
+            key={chosen.key}
+            filter={chosen}
+            rules={data}
+            mayLast={mayLast}
+            mayTonight={mayTonight}
+            tonight={tonight}
+            onTonight={setTonight}
+            onRules={onRules}
+          />
+        )}
       </section>
     </main>
+  );
+}
+
+/** What a filter did, in a few words; its own values and what holds tonight are told by a word, too. */
+function Did({ filter }: { filter: FilterView }) {
+  const { t } = useTranslation();
+  const { stopped, undone, exempt } = filter;
+  const words = [];
+  if (stopped) words.push(t(undone ? "rules.didUndone" : "rules.did", { stopped, undone }));
+  else if (exempt) words.push(t("rules.didExempt", { exempt }));
+  return (
+    <span className="did">
+      {filter.tonight.length > 0 && <b className="plum">{t("rules.tonightMark")}</b>}
+      {!filter.tonight.length && filter.own.length > 0 && <b>{t("rules.ownMark")}</b>}
+      <span className="quiet">{words.join(" · ")}</span>
+    </span>
   );
 }

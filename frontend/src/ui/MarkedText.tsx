@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
-import type { Reason } from "../../live/types";
+import type { Reason } from "../live/types";
 
 /** A text with the pieces that the reasons are about marked. Spans count code points. */
-export function Marked({ text, reasons }: { text: string; reasons: Reason[] }) {
+export function MarkedText({ text, reasons }: { text: string; reasons: Reason[] }) {
   const spans = reasons.flatMap((reason) => (reason.span ? [reason.span] : [])).sort((a, b) => a[0] - b[0]);
   if (!spans.length) return <>{text}</>;
   const signs = [...text];

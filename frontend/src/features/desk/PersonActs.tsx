@@ -1,0 +1,87 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import type { Line } from "../../live/types";
+import { inWords, secondsOf } from "../../ui/time";
+import type { Acts } from "./acts";
+
+/** The lengths of a pass, as the server takes them. */
+export const PASSES = ["2m", "10m", "stream"];
+const TIMEOUTS = [60, 600, 3600];
+
+type Props = { line: Line; may: (act: string) => boolean; acts: Acts };
+
+/** What can be done about the writer of a line: a pass, a timeout of any length, a ban, and their end. */
+export function PersonActs({ line, may, acts }: Props) {
+  const { t } = useTranslation();
+  const [own, setOwn] = useState("");
+  const [bad, setBad] = useState(false);
+  const small = { size: "sm", variant: "outline-secondary" } as const;
+  const person = line.person.key;
+  const timeOut = () => {
+    const seconds = secondsOf(own);
+    setBad(seconds === null);
+    if (seconds !== null) void acts.timeOutPerson(person, seconds).then((done) => done && setOwn(""));
+  };
+  return (
+    <div className="person-acts">
+      <h3>{t("desk.person")}</h3>
+      {may("pass") && (
+        <div className="row-item">
+          <span>{t("desk.passFor")}</span>
+          <span className="button-row">
+            {PASSES.map((length) => (
+              <Button key={length} {...small} onClick={() => void acts.pass(line, length)}>
+                {length === "stream" ? t("desk.untilStream") : inWords(t, secondsOf(length) ?? 0)}
+              </Button>
+            ))}
+          </span>
+        </div>
+      )}
+      {may("timeout") && (
+        <form
+          className="row-item"
+          onSubmit={(event) => {
+            event.preventDefault();
+            timeOut();
+          }}
+        >
+          <span>{t("desk.timeOut")}</span>
+          <span className="button-row">
+            {TIMEOUTS.map((seconds) => (
+              <Button key={seconds} {...small} onClick={() => void acts.timeOutPerson(person, seconds)}>
+                {inWords(t, seconds)}
+              </Button>
+            ))}
+            <Form.Control
+              size="sm"
+              className="own-length"
+              value={own}
+              isInvalid={bad}
+              aria-label={t("desk.ownLength")}
+              placeholder="5m"
+              title={t("desk.ownLengthHelp")}
+              onChange={(event) => setOwn(event.target.value)}
+            />
+          </span>
+        </form>
+      )}
+      {bad && <p className="clay small">{t("desk.badLength")}</p>}
+      <div className="row-item">
+        <span className="quiet small">{t("desk.liftHelp")}</span>
+        <span className="button-row">
+          {may("ban") && (
+            <Button size="sm" variant="outline-danger" onClick={() => void acts.banPerson(person)}>
+              {t("desk.ban")}
+            </Button>
+          )}
+          {may("lift") && (
+            <Button {...small} onClick={() => void acts.lift(person)}>
+              {t("desk.lift")}
+            </Button>
+          )}
+        </span>
+      </div>
+    </div>
+  );
+}
