@@ -25,19 +25,41 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("DELETE", "/api/commands/door", None, 2),
     ("GET", "/api/rules", None, 1),
     ("PUT", "/api/rules/mood", {"mood": "parlour"}, 2),
+    ("PUT", "/api/rules/mood", {"mood": "parlour", "tonight": True}, 1),
     ("PUT", "/api/rules/filters/links", {"values": {}}, 2),
+    ("PUT", "/api/rules/filters/links", {"values": {}, "tonight": True}, 1),
+    ("GET", "/api/rules/lists/links/allowed", None, 1),
+    ("POST", "/api/rules/lists/links/allowed", {}, 2),
+    ("POST", "/api/rules/lists/links/allowed", {"tonight": True}, 1),
+    ("POST", "/api/rules/feeds", {"name": "door"}, 2),
+    ("POST", "/api/rules/feeds/door/again", None, 2),
+    ("DELETE", "/api/rules/feeds/door", None, 2),
+    ("POST", "/api/rules/tuning", {"filter": "capitals", "field": "share"}, 1),
     ("POST", "/api/rules/try", {"text": "hi"}, 1),
     ("POST", "/api/rules/consequence", {"filter": "links"}, 1),
     ("POST", "/api/desk/undo", {"platform": "brook", "message": "none"}, 1),
     ("POST", "/api/desk/remove", {"platform": "brook", "message": "none"}, 1),
     ("POST", "/api/desk/timeout", {"platform": "brook", "message": "none", "seconds": 60}, 1),
     ("POST", "/api/desk/ban", {"platform": "brook", "message": "none"}, 1),
+    ("POST", "/api/desk/people/timeout", {"person": "brook:u-nobody", "seconds": 5}, 1),
+    ("POST", "/api/desk/people/ban", {"person": "brook:"}, 1),
+    ("POST", "/api/desk/people/lift", {"person": "brook:u-nobody"}, 1),
+    ("POST", "/api/desk/pass", {"person": "brook:u-nobody", "end": True}, 1),
+    ("POST", "/api/desk/look", {"platform": "brook", "message": ""}, 1),
+    ("POST", "/api/desk/settle", {"platform": "brook", "message": "", "mark": "right"}, 1),
+    ("POST", "/api/desk/drawbridge", {"up": False}, 1),
+    ("POST", "/api/desk/put-back", {"number": 99}, 1),
     ("POST", "/api/desk/count", {"name": "mugs", "step": "+1"}, 1),
     ("POST", "/api/desk/title", {"title": "Twelve bowls"}, 1),
     ("POST", "/api/desk/say", {"text": "hello"}, 1),
     ("POST", "/api/desk/clear", {"command": "kiln"}, 1),
 ]
 """Method, path, body, and the place in LEVELS from which on it opens."""
+
+
+def _template(path: str) -> str:
+    path = path.replace("lists/links/allowed", "lists/{key}/{name}")
+    return path.replace("door", "{name}").replace("filters/links", "filters/{key}")
 
 
 def setUpModule() -> None:
@@ -74,10 +96,7 @@ class Permissions(WithWorld):
             ("post", "/api/welcome"),
             ("get", "/api/health"),
         }
-        named = {
-            (method.lower(), path.replace("door", "{name}").replace("filters/links", "filters/{key}"))
-            for method, path, _, _ in DOORS
-        }
+        named = {(method.lower(), _template(path)) for method, path, _, _ in DOORS}
         routes = {(method, path) for path, methods in document["paths"].items() for method in methods}
         self.assertEqual(routes - open_to_all, named)
         for path, methods in document["paths"].items():
@@ -207,6 +226,60 @@ class RulesRoom(WithWorld):
 
             eventually(lambda: id in caught(10))
             self.assertNotIn(id, caught(900))
+
+    def test_how_lines_measure_whatever_the_limit(self) -> None:
+        id = self.world.type("WHAT A FINE AND ROUND TEAPOT THAT IS", "admirer")
+        with self.world.client("bram") as client:
+            eventually(lambda: self.world.rows("SELECT 1 FROM events WHERE message = ?", id))
+            body = {"filter": "capitals", "field": "share", "values": {"letters": 20}}
+            found = client.post("/api/rules/tuning", json=body).json()
+            self.assertTrue(found["reached"])
+            self.assertIn((id, 1.0), [(line["id"], line["measured"]) for line in found["top"]])
+            self.assertEqual(found["values"], sorted(found["values"], reverse=True))
+            bad = client.post("/api/rules/tuning", json={"filter": "links", "field": "share"})
+            self.assertEqual(bad.status_code, 422)
+
+    def test_lists_are_changed_by_entries_for_tonight_or_for_good(self) -> None:
+        path = "/api/rules/lists/phrases/entries"
+        with self.world.client("bram") as bram, self.world.client("odalys") as odalys:
+            self.assertEqual(bram.post(path, json={"add": ["wobblebot"]}).status_code, 403)
+            rules = bram.post(path, json={"add": ["wobblebot"], "tonight": True}).json()
+            (phrases,) = (view for view in rules["filters"] if view["key"] == "phrases")
+            self.assertEqual(phrases["tonight"], ["entries"])
+            page = odalys.get(path, params={"search": "WOBBLE"}).json()
+            self.assertEqual((page["count"], page["entries"], page["tonight"]), (1, ["wobblebot"], ["wobblebot"]))
+            verdict = bram.post("/api/rules/try", json={"text": "W0BBLEB0T"}).json()["verdict"]
+            self.assertEqual(verdict["filter"], "phrases")
+            self.assertEqual(odalys.post(path, json={"take": ["wobblebot"], "tonight": True}).status_code, 200)
+            bad = odalys.post(path, json={"add": ["fine", {"text": "a(b", "mode": "pattern"}]})
+            self.assertEqual(bad.status_code, 422)
+            self.assertEqual(odalys.get(path, params={"search": "fine"}).json()["count"], 0)
+
+    def test_an_imported_list_of_hosts(self) -> None:
+        with self.world.client("odalys") as client:
+            text = "# remarks\n0.0.0.0 evil.test\n127.0.0.1 localhost\nplain.test\nno host here\n"
+            done = client.post("/api/rules/feeds", json={"name": "Bad hosts", "text": text}).json()
+            self.assertEqual((done["hosts"], done["odd"]), (2, [5]))
+            verdict = client.post("/api/rules/try", json={"text": "sub.evil.test", "level": "vip"}).json()
+            self.assertEqual(verdict["verdict"]["outcome"], "timeout")
+            for body in (
+                {"name": "x", "text": "# nothing"},
+                {"name": "x"},
+                {"name": "x", "address": "ftp://x.test"},
+            ):
+                self.assertEqual(client.post("/api/rules/feeds", json=body).status_code, 422)
+            gone = client.post("/api/rules/feeds", json={"name": "y", "address": "http://127.0.0.1:9/none"})
+            self.assertEqual(gone.status_code, 409)
+            self.assertIn("no answer from", gone.json()["detail"].lower())
+            self.assertEqual(client.delete("/api/rules/feeds/bad hosts").json()["feeds"], [])
+
+    def test_a_mood_can_drop_single_changes(self) -> None:
+        with self.world.client("odalys") as client:
+            client.put("/api/rules/filters/emotes", json={"values": {"most": 7}})
+            kept = client.put("/api/rules/mood", json={"mood": "library"}).json()
+            self.assertGreaterEqual(kept["own"], 1)
+            dropped = client.put("/api/rules/mood", json={"mood": "parlour", "drop": True}).json()
+            self.assertEqual((dropped["own"], dropped["mood"]), (0, "parlour"))
 
 
 class Socket(WithWorld):

@@ -264,6 +264,12 @@ class State:
             table.name: table for table in vars(self).values() if isinstance(table, Table)
         }
 
+    def blank(self) -> State:
+        """A state that remembers nothing but the imported lists; for looking what settings would do."""
+        found = State()
+        found.feeds = self.feeds
+        return found
+
     def take_changes(self) -> list[tuple[str, str, dict[str, Any] | None]]:
         """Every changed record as `(table, key, values)`, None for one that is gone; clears the marks."""
         return [change for table in self._tables.values() for change in table.take()]

@@ -13,7 +13,6 @@ from gentlegate.core.judge.judge import Sight
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import State
 
 LIMITS: dict[str, dict[str, tuple[Any, bool]]] = {
     "capitals": {"share": (0.001, True)},
@@ -53,14 +52,14 @@ def lines_found(
 ) -> list[Said]:
     """The lines that a filter with these values finds; with `field`, that limit is wide open.
 
-    The lines are read in their order, so that what somebody said before counts as it did then.
+    `state` is a blank one. The lines are read in their order, so that what somebody said before counts as it did then.
     """
     if field is not None:
         values = {**values, field: LIMITS[filter_][field][0], **_OTHERS.get((filter_, field), {})}
     section = {**(edit.read(document, f"filters.{filter_}") or {}), **values, "on": True}
     kept = {name: value for name, value in section.items() if value is not None}
     kit = load_kit(edit.write(document, f"filters.{filter_}", kept))
-    parts = Parts(kit, State(), 0, {})
+    parts = Parts(kit, state, 0, {})
     judge, company, seen = parts.judge, Company(), set[str]()
     judge.only(filter_)
     found = []

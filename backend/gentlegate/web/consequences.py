@@ -13,6 +13,7 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.events import LEVELS, Message, Person, StreamChange
 from gentlegate.core.kit import edit
 from gentlegate.core.moments import MINUTE
+from gentlegate.core.state import State
 from gentlegate.core.team import Account
 from gentlegate.core.tuning import LIMITS, Said, lines_found
 from gentlegate.formats.effects import effect_object
@@ -43,12 +44,16 @@ async def try_line(body: TryLine, request: Request, _: Looking) -> Tried:
         listed = [*document.get("people", {}).get(f"{body.level}s", []), person.key]
         document = edit.write(document, f"people.{body.level}s", listed)
     message = Message(now, PLATFORM, "line", person, body.text, action=body.action)
-    return Tried(verdict=effect_object(await asyncio.to_thread(_fresh_verdict, document, message, body.new)))
+    return Tried(
+        verdict=effect_object(
+            await asyncio.to_thread(_fresh_verdict, document, gate.engine.state.blank(), message, body.new)
+        )
+    )
 
 
-def _fresh_verdict(document: edit.Document, message: Message, new: bool) -> Verdict:
+def _fresh_verdict(document: edit.Document, state: State, message: Message, new: bool) -> Verdict:
     """The verdict on one line by an engine that has seen nothing else, but that the writer is no newcomer."""
-    engine = Engine(document, every_verdict=True)
+    engine = Engine(document, state=state, every_verdict=True)
     engine.handle(StreamChange(message.at - MINUTE, message.platform, True))
     if not new:
         engine.handle(Message(message.at - MINUTE, message.platform, "before", message.person, "hello"))
@@ -74,7 +79,9 @@ async def consequence(body: AskConsequence, request: Request, _: Looking) -> Con
     gate: Gate = request.app.state.gate
     lines = await request.app.state.past.lines()
     document = gate.engine.effective
-    found = await asyncio.to_thread(lines_found, document, body.filter, body.values, lines)
+    found = await asyncio.to_thread(
+        lines_found, document, gate.engine.state.blank(), body.filter, body.values, lines
+    )
     stopped = [said for said in found if not said.exempt]
     return Consequence(
         all=len(lines),
@@ -93,7 +100,9 @@ async def tuning(body: AskTuning, request: Request, _: Looking) -> Tuning:
     gate: Gate = request.app.state.gate
     lines = await request.app.state.past.lines()
     document = gate.engine.effective
-    found = await asyncio.to_thread(lines_found, document, body.filter, body.values, lines, body.field)
+    found = await asyncio.to_thread(
+        lines_found, document, gate.engine.state.blank(), body.filter, body.values, lines, body.field
+    )
     counted = sorted(
         (said for said in found if not said.exempt and said.measured is not None),
         key=lambda said: -(said.measured or 0),

@@ -94,6 +94,8 @@ class RepeatsFilter:
     def _one_chunk(self, reading: Reading) -> Iterator[Finding]:
         """A stretch with a period of 2 to 40 clusters that holds the line's middle, as one of over 60 % must."""
         signs = reading.measured_signs
+        if len(signs) < AT_LEAST:
+            return
         middle = len(signs) // 2
         periods = _distances(signs, middle)
         if not periods:

@@ -136,7 +136,7 @@ def fold_with_places(text: str) -> tuple[str, list[int] | None]:
     pieces: list[str] = []
     word: Row = []
     for unit in row:
-        if text[unit.start].isalnum():
+        if unit.letter.script or text[unit.start].isalnum():
             word.append(unit)
             continue
         pieces += _plainly(word)
