@@ -45,6 +45,7 @@ class Said:
 
 def lines_found(
     document: edit.Document,
+    state: State,
     filter_: str,
     values: dict[str, Any],
     lines: Iterable[Message],
