@@ -104,18 +104,54 @@ def log_lines(count: int) -> Iterator[str]:
         yield json.dumps(message | {"person": {"id": who, "login": who}, "text": text})
 
 
+def big_kit(phrases: int, patterns: int) -> dict[str, Any]:
+    """Mood Library, in which every filter is on, with long lists; words that chat does not have."""
+    chance = random.Random(3)
+
+    def word() -> str:
+        made = ""
+        while not made or made in WORDS:
+            syllables = range(chance.randint(2, 4))
+            made = "".join(chance.choice("bcdfghjklmnprstvw") + chance.choice("aeiou") for _ in syllables)
+        return made
+
+    entries: list[Any] = [word() if chance.random() < 0.5 else f"{word()} {word()}" for _ in range(phrases)]
+    entries += [{"text": rf"{word()}\s+\d+\w*{word()}", "mode": "pattern"} for _ in range(patterns)]
+    return {"channel": {"mood": "library"}, "filters": {"phrases": {"entries": entries}}}
+
+
 def replaying() -> Rows:
     """Messages a second through the whole `replay` process, start-up included, beside a floor."""
-    kit = ROOT / "backend" / "gentlegate" / "demo" / "kit.json"
     with tempfile.TemporaryDirectory() as folder:
         log = Path(folder) / "log.jsonl"
         log.write_text("\n".join(log_lines(REPLAYED)) + "\n", encoding="utf-8")
-        floor = timed([sys.executable, str(ROOT / "bench" / "floor.py"), str(log)])
-        taken = timed([*GENTLEGATE, "replay", "--kit", str(kit), str(log)])
+        kits = {}
+        for phrases, patterns in ((100, 5), (1_000, 50), (10_000, 500)):
+            kits[phrases] = Path(folder) / f"kit{phrases}.json"
+            kits[phrases].write_text(json.dumps(big_kit(phrases, patterns)), encoding="utf-8")
+        floor = min(
+            timed([sys.executable, str(ROOT / "bench" / "floor.py"), str(log), str(kits[1_000])]) for _ in range(3)
+        )
+        taken = {
+            n: min(timed([*GENTLEGATE, "replay", "--kit", str(kit), str(log)]) for _ in range(3))
+            for n, kit in kits.items()
+        }
+        ten = Path(folder) / "ten.jsonl"
+        ten.write_text("\n".join(log_lines(10)) + "\n", encoding="utf-8")
+        begun = {
+            n: min(timed([*GENTLEGATE, "replay", "--kit", str(kit), str(ten)]) for _ in range(2))
+            for n, kit in kits.items()
+        }
+    each = {n: (taken[n] - begun[n]) / REPLAYED * 1e6 for n in kits}
     return [
-        ("replay, one core, links and capitals", f"{REPLAYED / taken:,.0f} a second"),
-        ("floor: parse, fold, write", f"{REPLAYED / floor:,.0f} a second"),
-        ("replay beside the floor", f"{taken / floor:.1f} times"),
+        ("replay, one core, all filters, 1,000 phrases, 50 patterns", f"{REPLAYED / taken[1_000]:,.0f} a second"),
+        ("the same without its start-up", f"{1e6 / each[1_000]:,.0f} a second"),
+        ("floor: parse, fold, automaton, RE2 set, write", f"{REPLAYED / floor:,.0f} a second"),
+        ("replay beside the floor", f"{taken[1_000] / floor:.1f} times"),
+        ("a message: 100 phrases, 5 patterns", f"{each[100]:.0f} µs"),
+        ("a message: 10,000 phrases, 500 patterns", f"{each[10_000]:.0f} µs"),
+        ("ten thousand beside a hundred", f"{each[10_000] / each[100]:.2f} times"),
+        ("start-up with 10,000 phrases, 500 patterns", f"{begun[10_000]:.1f} s"),
     ]
 
 

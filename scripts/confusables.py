@@ -50,7 +50,9 @@ def main() -> None:
             letter = base(entry["c"]).casefold()
             if len(letter) == 1 and letter.isascii() and letter.isalpha():
                 looks["i" if letter == "l" and "IOTA" in name else letter].add(sign)
-    lines = ["# Letters that look like a plain one: Unicode UTS #39 and character names. Made by scripts/confusables.py."]
+    lines = [
+        "# Letters that look like a plain one: Unicode UTS #39 and character names. Made by scripts/confusables.py."
+    ]
     lines += [f"look {letter} {''.join(sorted(signs))}" for letter, signs in sorted(looks.items())]
     lines += [f"stroke {letter} {''.join(sorted(signs))}" for letter, signs in sorted(stroked.items())]
     TARGET.write_text("\n".join(lines) + "\n", encoding="utf-8")

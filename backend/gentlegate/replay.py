@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, BinaryIO, TextIO
@@ -35,6 +36,7 @@ def replay(
 ) -> int:
     """Run the log and write the effects; returns how many lines were bad. KitError before anything runs."""
     engine = Engine(document, seed=seed, every_verdict=wanted.every)
+    gc.freeze()
     bad = 0
 
     def write(effects: list[Effect]) -> None:

@@ -1,5 +1,8 @@
 /** Every test of the plain TypeScript parts; `make test` runs them with Node's own test runner. */
 import "./features/commands/types.test";
 import "./features/desk/marks.test";
+import "./features/rules/entries.test";
+import "./features/rules/tuning.test";
 import "./live/reducer.test";
+import "./ui/findings.test";
 import "./ui/time.test";

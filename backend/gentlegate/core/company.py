@@ -11,7 +11,7 @@ from rapidfuzz.fuzz import ratio
 from gentlegate.core.moments import SECOND
 
 STILL_TRIPPED = 60 * SECOND
-FIRST_COPIES = 50
+FIRST_COPIES = 40
 NEWCOMERS_WITHIN = 10 * SECOND
 SWEEP_EVERY = 5000
 

@@ -13,6 +13,7 @@ from gentlegate.core.judge.judge import Sight
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.parts import Parts
+from gentlegate.core.state import State
 
 LIMITS: dict[str, dict[str, tuple[Any, bool]]] = {
     "capitals": {"share": (0.001, True)},

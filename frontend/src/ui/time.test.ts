@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import type { TFunction } from "i18next";
-import { inWords, spanWords } from "./time";
+import { inWords, secondsOf, spanText, spanWords } from "./time";
 
 const t = ((key: string, values: { n: number }) =>
   `${values.n} ${key.replace("units.", "")}`) as unknown as TFunction;
@@ -25,4 +25,13 @@ test("a kit's duration reads like any other", () => {
   assert.equal(spanWords(t, "45s"), "45 s");
   assert.equal(spanWords(t, 90), "1 min 30 s");
   assert.equal(spanWords(t, "stream"), "stream");
+});
+
+test("typed durations become whole seconds, and spans in microseconds what one types", () => {
+  assert.equal(secondsOf("5m"), 300);
+  assert.equal(secondsOf(" 1h 30M "), 5400);
+  for (const bad of ["", "0s", "5", "m", "ever"]) assert.equal(secondsOf(bad), null);
+  assert.equal(spanText(90e6), "1m30s");
+  assert.equal(spanText(86_400e6), "1d");
+  assert.equal(spanText(0), "0s");
 });

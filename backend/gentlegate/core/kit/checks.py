@@ -38,7 +38,8 @@ def _entries(filters: Filters) -> None:
             if phrase.mode == "pattern":
                 read_pattern(index, phrase.text)
             else:
-                read_phrase(index, phrase.text, disguised=phrase.disguised)
+                whole = phrase.mode == "word"
+                read_phrase(index, phrase.text, whole=whole, disguised=phrase.disguised, lang=phrase.lang)
     listed = [("phrases.allowed", filters.phrases.allowed), ("newcomers.phrases", filters.newcomers.phrases or [])]
     for where, texts in listed:
         for index, text in enumerate(texts):

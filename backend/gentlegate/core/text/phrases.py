@@ -12,12 +12,12 @@ from __future__ import annotations
 import re
 import unicodedata
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import lru_cache
 
 from ahocorasick_rs import AhoCorasick
 
-from gentlegate.core.text.letters import UNSPACED, Letter, scripts_of
+from gentlegate.core.text.letters import STANDS_FOR, UNSPACED, Letter, scripts_of
 from gentlegate.core.text.spelling import (
     LOOK,
     OWN,
@@ -52,13 +52,15 @@ class Hit:
     disguised: bool
 
 
+Groups = tuple[tuple[Letter | None, int], ...]
+
+
 @dataclass(frozen=True, slots=True)
 class Phrase:
-    """One entry made ready. `groups` are its letters with how often each stands in a row; None is a gap."""
+    """One entry made ready: its skeletons at once, its letters when they are first compared."""
 
     index: int
-    groups: tuple[tuple[Letter | None, int], ...]
-    row: Row = field(repr=False)
+    text: str
     shapes: frozenset[str]
     whole: bool
     disguised: bool
@@ -66,21 +68,68 @@ class Phrase:
     other_scripts: frozenset[str]
     letters: int
 
+    @property
+    def row(self) -> Row:
+        return _written_out(self.text, self.disguised)[0]
+
+    @property
+    def groups(self) -> Groups:
+        """The letters with how often each stands in a row; None is a gap."""
+        return _written_out(self.text, self.disguised)[1]
+
 
 @lru_cache(maxsize=50_000)
 def read_phrase(
     index: int, text: str, *, whole: bool = True, disguised: bool = True, lang: str | None = None
 ) -> Phrase:
     """Make an entry ready. ValueError where nothing is left of it."""
-    row = row_of(unicodedata.normalize("NFC", text.strip()))
+    text = text.strip()
+    others = scripts_of(lang) if lang else frozenset()
+    if text.isascii() and not has_spaced_letters(text):
+        if not any(sign.isalnum() or sign in STANDS_FOR for sign in text) and not text.strip(" .-_*/"):
+            raise ValueError(NOTHING_LEFT)
+        letters = sum(map(str.isalpha, text))
+        return Phrase(
+            index,
+            text,
+            frozenset({ascii_skeleton(text)}),
+            whole,
+            disguised,
+            "LATIN" if letters else "",
+            others,
+            letters,
+        )
+    text = unicodedata.normalize("NFC", text)
+    row, groups = _written_out(text, disguised)
+    if all(letter is None for letter, _ in groups):
+        raise ValueError(NOTHING_LEFT)
+    scripts = {unit.letter.script for unit in row if unit.letter.script}
+    raw = row_of(text)
+    raw = (joined(raw) or raw) if disguised else raw
+    return Phrase(
+        index,
+        text,
+        frozenset({skeleton(raw, own), skeleton(raw, look)}),
+        whole,
+        disguised,
+        next(iter(scripts)) if len(scripts) == 1 else "",
+        others,
+        sum(1 for unit in row if unit.letter.script),
+    )
+
+
+NOTHING_LEFT = (
+    "nothing is left of this entry to look for; it needs a letter, a digit or a sign that is no separator"
+)
+
+
+@lru_cache(maxsize=5_000)
+def _written_out(text: str, disguised: bool) -> tuple[Row, Groups]:
+    row = row_of(text)
     if disguised:
         row = joined(row) or row
-    letters = sum(1 for unit in row if unit.letter.script)
-    shapes = frozenset({skeleton(row, own), skeleton(row, look)})
-    if not letters:
+    if not any(unit.letter.script for unit in row):
         row = [unit._replace(letter=unit.letter._replace(plain="")) for unit in row]
-    if not any(unit.letter.own.strip() for unit in row):
-        raise ValueError("nothing is left of this entry to look for")
     groups: list[tuple[Letter | None, int]] = []
     for unit in row:
         letter = None if unit.letter.own.isspace() or unit.letter.own in _GAP_SIGNS else unit.letter
@@ -88,20 +137,7 @@ def read_phrase(
             groups[-1] = (letter, groups[-1][1] + 1)
         else:
             groups.append((letter, 1))
-    if all(letter is None for letter, _ in groups):
-        raise ValueError("an entry needs at least one letter, digit or sign that is no separator")
-    scripts = {unit.letter.script for unit in row if unit.letter.script}
-    return Phrase(
-        index,
-        tuple(groups),
-        row,
-        shapes,
-        whole,
-        disguised,
-        next(iter(scripts)) if len(scripts) == 1 else "",
-        scripts_of(lang),
-        letters,
-    )
+    return row, tuple(groups)
 
 
 class Phrases:
@@ -120,6 +156,7 @@ class Phrases:
         self._exact = list(exact.values())
         self._short = list(short.values())
         self._whole = [all(phrase.whole for phrase in same) for same in self._exact]
+        self._spelt = [_spelt(same) for same in self._exact]
         self._first = AhoCorasick([*exact, *_SENTINELS], store_patterns=False)
         self._second = AhoCorasick(list(short), store_patterns=False)
 
@@ -159,6 +196,10 @@ class Phrases:
         """Whether a glance at an ASCII text's edges leaves room for one of the phrases of this shape."""
         if number >= len(self._exact):
             return False
+        piece = text[start:end]
+        spelt = self._spelt[number]
+        if spelt is not None and piece.islower() and piece.replace(" ", "").isalpha() and piece not in spelt:
+            return False
         if not self._whole[number]:
             return True
         return not (start and text[start - 1].isalnum()) and not (end < len(text) and text[end].isalnum())
@@ -183,6 +224,13 @@ class Phrases:
                 continue
             if (hit := _Comparison(text, row, phrase).at(start)) is not None:
                 hits[phrase.index, hit.start] = hit
+
+
+def _spelt(phrases: list[Phrase]) -> frozenset[str] | None:
+    """The phrases as small ASCII letters spell them; None where one holds anything else."""
+    found = {phrase.text.lower() for phrase in phrases}
+    plain = all(text.isascii() and text.replace(" ", "").isalpha() for text in found)
+    return frozenset(found) | {text.replace(" ", "") for text in found} if plain else None
 
 
 class _Signs(dict[int, str]):

@@ -10,7 +10,7 @@ from gentlegate.core.company import Company, Talk
 from gentlegate.core.events import Message
 from gentlegate.core.text.clusters import clusters, emoji_spans
 from gentlegate.core.text.link_entries import EntryIndex
-from gentlegate.core.text.links import Link, find_links, may_have_links
+from gentlegate.core.text.links import Link, find_links
 from gentlegate.core.text.spelling import fold_fully
 
 MENTION = re.compile(r"(?<!\w)@\w+")
@@ -50,6 +50,9 @@ class Reading:
     stream; `held_back` that newcomers are held back for now.
     """
 
+    talk = NOTHING
+    first_ever = new_name = held_back = False
+
     def __init__(
         self,
         message: Message,
@@ -67,17 +70,16 @@ class Reading:
         self.now = now
         self.identity = identity
         self.company = company
-        self.talk = NOTHING
-        self.first_ever = self.new_name = self.held_back = False
         self._named = named
         self._disguised = disguised
 
     @lazy
     def plain(self) -> bool:
         """Whether a glance tells that nothing is left out."""
-        if self.body or self.message.emotes or not self.ascii or "@" in self.text:
+        text = self.lower
+        if self.body or self.message.emotes or not self.ascii or "@" in text:
             return False
-        return not may_have_links(self.text)
+        return not ("." in text or "dot" in text or "//" in text or "\\" in text)
 
     @lazy
     def lower(self) -> str:
