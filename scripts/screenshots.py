@@ -9,6 +9,7 @@ from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
 
+import httpx
 from tests.support.browser import DESK, PHONE, Browser
 
 from gentlegate.demo.prepare import PASSWORD
@@ -63,6 +64,35 @@ def room(browser: Browser, path: str, name: str, wait_for: str) -> None:
     shoot(browser, name)
 
 
+def phrases(browser: Browser) -> None:
+    browser.driver.get(f"{ADDRESS}/rules/phrases")
+    browser.find(".try-fields input").send_keys("BUY f0ll0wers, you CR4CKP0T")
+    browser.find(".tried li")
+    shoot(browser, "phrases")
+
+
+def drawbridge(browser: Browser) -> None:
+    """A flood, the bridge up, and a change for tonight; everything is put back after."""
+    with httpx.Client(base_url=PLAYHOUSE) as playhouse:
+        for number in range(12):
+            body = {
+                "platform": "brook",
+                "login": f"bowlfan_{number}",
+                "text": "this channel is run by robots, leave now",
+            }
+            playhouse.post("/type", json=body)
+    browser.driver.get(f"{ADDRESS}/rules/emotes")
+    browser.find("#tonight").click()
+    browser.find("[data-filter=emotes] input[type=checkbox]").click()
+    browser.find(".chip.plum")
+    browser.driver.get(ADDRESS)
+    browser.button("Raise the drawbridge").click()
+    browser.find(".chip.clay")
+    shoot(browser, "drawbridge")
+    browser.button("Lower it").click()
+    browser.button("Tonight: Emotes off").click()
+
+
 def main() -> None:
     wanted = set(sys.argv[1:])
 
@@ -91,9 +121,13 @@ def main() -> None:
                 if want("why"):
                     why(browser, "why")
                 if want("rules"):
-                    room(browser, "/rules/capitals", "rules", ".consequence li")
+                    room(browser, "/rules/repeats", "rules", ".consequence li")
                 if want("links"):
                     room(browser, "/rules/links", "links", ".consequence li")
+                if want("phrases"):
+                    phrases(browser)
+                if want("drawbridge"):
+                    drawbridge(browser)
                 if want("commands"):
                     room(browser, "/commands/tea", "commands", ".bubble")
         finally:
