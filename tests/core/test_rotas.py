@@ -153,7 +153,7 @@ class Laws(unittest.TestCase):
         now, events = 0, [live()]
         for gap in gaps:
             now += gap
-            events.append(says(now, "hello"))
+            events.append(says(now, f"hello at {now}"))
         effects = of(run(kit, *events, until=now + 3600), "say")
         by: dict[str, list[float]] = {}
         for effect, when in zip(effects, moments(effects), strict=True):

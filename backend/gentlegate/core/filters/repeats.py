@@ -51,10 +51,15 @@ class RepeatsFilter:
         )
 
     def _may_repeat_words(self, reading: Reading) -> bool:
+        words = reading.words
+        if len(words) < self._words:
+            return False
         if not reading.ascii:
-            return len(reading.lower.split()) >= self._words
-        words = reading.lower.encode().translate(None, _ASCII_PUNCTUATION).split()
-        return len(words) >= self._words and sum(map(eq, words, words[1:])) >= self._words - 1
+            return True
+        if len(words) - len(set(words)) < self._words - 1 and "".join(words).isalnum():
+            return False
+        bare = reading.lower.encode().translate(None, _ASCII_PUNCTUATION).split()
+        return bool(sum(map(eq, bare, bare[1:])) >= self._words - 1)
 
     def _one_character(self, reading: Reading) -> Iterator[Finding]:
         if reading.ascii:

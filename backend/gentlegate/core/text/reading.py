@@ -11,7 +11,7 @@ from gentlegate.core.events import Message
 from gentlegate.core.text.clusters import clusters, emoji_spans
 from gentlegate.core.text.link_entries import EntryIndex
 from gentlegate.core.text.links import Link, find_links
-from gentlegate.core.text.spelling import fold_fully
+from gentlegate.core.text.spelling import fold_fully, fold_words
 
 MENTION = re.compile(r"(?<!\w)@\w+")
 NOTHING = Talk()
@@ -86,9 +86,16 @@ class Reading:
         return self.text.lower()
 
     @lazy
+    def words(self) -> list[str]:
+        """The text in lower case, parted at spaces."""
+        return self.lower.split()
+
+    @lazy
     def folded(self) -> str:
         """The text after a command's name, fully folded."""
-        return fold_fully(self.text[self.body :]) if self.body or not self.ascii else fold_fully(self.lower)
+        if self.body or not self.ascii:
+            return fold_fully(self.text[self.body :])
+        return fold_words(self.words)
 
     @lazy
     def without_emotes(self) -> str:

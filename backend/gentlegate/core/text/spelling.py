@@ -148,13 +148,15 @@ def fold_with_places(text: str) -> tuple[str, list[int] | None]:
 
 def fold_fully(text: str) -> str:
     """Folded, with spaces as one and the digits and signs in words as the letters they stand for first."""
-    folded = fold(text)
-    if _SIGNS.search(folded):
-        words = [
-            word.translate(_STANDS_FOR) if any(sign.isalpha() for sign in word) else word for word in folded.split()
-        ]
-        return " ".join(words)
-    return " ".join(folded.split())
+    return fold_words(fold(text).split())
+
+
+def fold_words(words: list[str]) -> str:
+    """The same, of a folded text's words."""
+    folded = " ".join(words)
+    if not _SIGNS.search(folded):
+        return folded
+    return " ".join(word.translate(_STANDS_FOR) if any(map(str.isalpha, word)) else word for word in words)
 
 
 def _plainly(word: Row) -> list[str]:
