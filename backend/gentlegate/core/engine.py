@@ -49,7 +49,7 @@ class Engine:
         self._seed = seed
         self._declared = dict(platforms or {})
         self._every_verdict = every_verdict
-        self._rotas: Rotas | None = None
+        self.rotas: Rotas
         self.apply(document or {})
 
     def apply(self, document: dict[str, Any]) -> None:
@@ -61,12 +61,7 @@ class Engine:
         kit = load_kit(effective)
         self.document, self.effective = document, effective
         self.parts = Parts(kit, self.state, self._seed, self._declared)
-        self._rotas = Rotas(self.parts, self._rotas, self.now)
-
-    @property
-    def rotas(self) -> Rotas:
-        assert self._rotas is not None
-        return self._rotas
+        self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Annotated, Any, Literal
 
 import msgspec
@@ -19,7 +20,7 @@ Moment = Annotated[str, Field(json_schema_extra={"format": "date-time"})]
 
 
 class _Line(BaseModel):
-    model_config = ConfigDict(strict=True, extra="ignore", allow_inf_nan=False)
+    model_config = ConfigDict(strict=True, extra="ignore", allow_inf_nan=False, defer_build=True)
 
 
 class PersonLine(_Line):
@@ -70,7 +71,7 @@ class RemovalLine(_Line):
 
 
 class DeskLine(_Line):
-    model_config = ConfigDict(strict=True, extra="allow", allow_inf_nan=False)
+    model_config = ConfigDict(strict=True, extra="allow", allow_inf_nan=False, defer_build=True)
     kind: Literal["desk"]
     at: Moment
     by: Id
@@ -85,7 +86,12 @@ class TickLine(_Line):
 LogLine = Annotated[
     MessageLine | StreamLine | HappeningLine | RemovalLine | DeskLine | TickLine, Discriminator("kind")
 ]
-LOG: TypeAdapter[Any] = TypeAdapter(LogLine)
+
+
+@cache
+def models() -> TypeAdapter[Any]:
+    """The models of all lines, made when first needed: most logs hold hardly anything but messages."""
+    return TypeAdapter(LogLine)
 
 
 class _FastPerson(msgspec.Struct, frozen=True, gc=False):
@@ -154,7 +160,7 @@ def _spans(emotes: list[tuple[int, int]], text: str) -> tuple[tuple[int, int], .
 
 def _read_with_models(line: bytes | str) -> Event:
     try:
-        found = LOG.validate_json(line)
+        found = models().validate_json(line)
         return _event(found)
     except ValidationError as error:
         raise _plain(error) from None

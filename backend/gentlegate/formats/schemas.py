@@ -9,7 +9,7 @@ from pydantic import TypeAdapter
 
 from gentlegate.core import effects
 from gentlegate.core.kit.model import Kit
-from gentlegate.formats.log import LOG
+from gentlegate.formats.log import models
 
 DIALECT = "https://json-schema.org/draft/2020-12/schema"
 
@@ -17,7 +17,7 @@ DIALECT = "https://json-schema.org/draft/2020-12/schema"
 def schema(what: str) -> dict[str, Any]:
     """The JSON Schema of `log`, `kit` or `effect`."""
     if what == "log":
-        found = LOG.json_schema()
+        found = models().json_schema()
     elif what == "kit":
         found = Kit.model_json_schema()
     else:

@@ -19,7 +19,7 @@ PERSON = re.compile(r"[^\s:@]+:@?[^\s:]+")
 class Section(BaseModel):
     """A part of a kit: unknown keys are refused, and so are values of the wrong type."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
+    model_config = ConfigDict(extra="forbid", strict=True, frozen=True, defer_build=True)
 
 
 def refuse(text: str) -> PydanticCustomError:

@@ -43,8 +43,10 @@ class lazy(Generic[T]):
 
 
 class Reading:
-    """One message; each view of it is made once, when first asked for.
+    """One message; each view of it but the plainest is made once, when first asked for.
 
+    `lower` and `words` are the text in lower case, whole and parted at spaces; `plain` tells that a glance finds
+    nothing that a measure leaves out.
     `body` is where the text begins after a known command's name; `named` holds the hosts of the channel's lists.
     `first_ever` and `new_name` say that the person was never here before, or comes under a name that is new in this
     stream; `held_back` that newcomers are held back for now.
@@ -66,29 +68,20 @@ class Reading:
         self.message = message
         self.text = message.text if len(message.text) <= READ_AT_MOST else message.text[:READ_AT_MOST]
         self.ascii = self.text.isascii()
+        self.lower = lower = self.text.lower()
+        self.words = lower.split()
+        self.plain = (
+            self.ascii
+            and not body
+            and not message.emotes
+            and not ("." in lower or "@" in lower or "dot" in lower or "//" in lower or "\\" in lower)
+        )
         self.body = body
         self.now = now
         self.identity = identity
         self.company = company
         self._named = named
         self._disguised = disguised
-
-    @lazy
-    def plain(self) -> bool:
-        """Whether a glance tells that nothing is left out."""
-        text = self.lower
-        if self.body or self.message.emotes or not self.ascii or "@" in text:
-            return False
-        return not ("." in text or "dot" in text or "//" in text or "\\" in text)
-
-    @lazy
-    def lower(self) -> str:
-        return self.text.lower()
-
-    @lazy
-    def words(self) -> list[str]:
-        """The text in lower case, parted at spaces."""
-        return self.lower.split()
 
     @lazy
     def folded(self) -> str:
