@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from gentlegate.core import tonight
-from gentlegate.core.commands.runner import run_command
+from gentlegate.core.commands.runner import run_command, run_cue
 from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
 from gentlegate.core.effects import Cause, Effect, SettingChanged, Verdict
@@ -62,6 +62,9 @@ class Engine:
         self.document, self.effective = document, effective
         self.parts = Parts(kit, self.state, self._seed, self._declared)
         self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
+        self.parts.rotas = self.rotas
+        self.parts.change = self._change
+        self.parts.written = lambda section, name: edit.read(self.document, f"{section}.{name}")
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""
@@ -136,8 +139,12 @@ class Engine:
             strikes = standing(self.state.people.get(identity), parts.judge.ladder, now)
             effects.append(_clean(message, strikes, now))
         self.rotas.line(message.platform)
-        if heard and now - message.at <= ANSWERED_WITHIN:
+        if now - message.at > ANSWERED_WITHIN:
+            return effects
+        if heard:
             effects += run_command(parts, heard, message, level, identity, now)
+        elif (cue := parts.cue_ear.hear(message)) is not None:
+            effects += run_cue(parts, parts.cues[cue], message, level, identity, now)
         return effects
 
     def _see(self, person: Person, identity: str, up: bool, now: int) -> tuple[Sight, list[Effect]]:
@@ -254,7 +261,18 @@ class Engine:
             lists.get("add"),
             lists.get("take"),
         )
-        before = edit.read(self.effective, path)
+        return [self._make(change, for_tonight, Cause("desk", "setting"), now)]
+
+    def _change(
+        self, path: str, value: Any, by: str, now: int, cause: Cause, for_tonight: bool = False
+    ) -> SettingChanged:
+        """A change that a command asks for."""
+        change = TonightRecord(tonight.next_number(self.state), path, by, now, value)
+        return self._make(change, for_tonight, cause, now)
+
+    def _make(self, change: TonightRecord, for_tonight: bool, cause: Cause, now: int) -> SettingChanged:
+        """Let a change hold, for good or for tonight. KitError where it cannot be; then nothing was changed."""
+        path, before = change.path, edit.read(self.effective, change.path)
         if for_tonight:
             load_kit(tonight.one_laid_over(self.effective, change))
             tonight.put(self.state, change)
@@ -262,20 +280,18 @@ class Engine:
         else:
             document = tonight.one_laid_over(self.document, change)
             load_kit(document)
-            if not lists:
+            if change.add is None and change.take is None:
                 tonight.drop_overtaken(self.state, path)
             self.apply(document)
-        return [
-            SettingChanged(
-                at=now,
-                path=path,
-                before=before,
-                after=edit.read(self.effective, path),
-                by=act.by,
-                tonight=True if for_tonight else None,
-                cause=Cause("desk", "setting"),
-            )
-        ]
+        return SettingChanged(
+            at=now,
+            path=path,
+            before=before,
+            after=edit.read(self.effective, path),
+            by=change.by,
+            tonight=True if for_tonight else None,
+            cause=cause,
+        )
 
 
 def _clean(message: Message, strikes: int, now: int) -> Verdict:

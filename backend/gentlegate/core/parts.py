@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any, Protocol
 
 from gentlegate.core.builtins.catalogue import BUILT_INS
 from gentlegate.core.commands.cooldowns import Cooldowns, settle
+from gentlegate.core.commands.cues import CueEar
 from gentlegate.core.commands.hearing import Ear
 from gentlegate.core.counters import Counters
+from gentlegate.core.effects import Cause, SettingChanged
 from gentlegate.core.events import BROADCASTER, Person
 from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge.judge import Judge
-from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Needs
+from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Cue, Needs
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.platforms import Abilities, abilities_of
 from gentlegate.core.state import AccountRecord, State
@@ -23,6 +25,16 @@ from gentlegate.core.text.folding import fold_name
 
 if TYPE_CHECKING:
     from gentlegate.core.commands.use import Use
+    from gentlegate.core.rotas.scheduler import Rotas
+
+
+class ChangeSetting(Protocol):
+    """Changes a place of the settings, as the engine does it for a command."""
+
+    def __call__(
+        self, path: str, value: Any, by: str, now: int, cause: Cause, for_tonight: bool = False
+    ) -> SettingChanged: ...
+
 
 _ANY = Abilities()
 
@@ -71,11 +83,16 @@ class Parts:
         self.judge = Judge(kit, self.directory, state)
         self._siege: Judge | None = None
         self._known: dict[str, Known] = {}
+        self.rotas: Rotas
+        self.change: ChangeSetting
+        self.written: Callable[[str, str], dict[str, Any] | None]
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
         self.slots = {slot.key: slot for slot in _slots(kit)}
+        self.cues = [_cue_slot(cue, kit.channel.cooldown) for cue in kit.cues]
+        self.cue_ear = CueEar(kit.cues)
         self.ear = Ear(kit.channel.prefix, {fold_name(n): s.key for s in self.slots.values() for n in s.names})
-        self.cooldown_of = {slot.key: slot.cooldown for slot in self.slots.values()}
+        self.cooldown_of = {slot.key: slot.cooldown for slot in (*self.slots.values(), *self.cues)}
 
     @property
     def siege(self) -> Judge:
@@ -108,6 +125,20 @@ class Parts:
                 elsewhere = key.partition(":")[0] != platform
                 found.append(((elsewhere, not by_login, -account.stream), key, account))
         return min(found, key=lambda one: one[:2])[1:] if found else None
+
+    def find_slot(self, name: str) -> Slot | None:
+        """The command or built-in of this name or alias."""
+        key = self.ear.key_of(name)
+        return None if key is None else self.slots[key]
+
+    def owner_of(self, name: str) -> str | None:
+        """What has this name, in words; None where it is free."""
+        slot = self.find_slot(name)
+        if slot is None:
+            return None
+        if slot.command is None:
+            return "built in"
+        return "a command" if fold_name(slot.shown) == fold_name(name) else f"another name of {slot.shown}"
 
     def know(self, person: Person) -> Known:
         """Who this is under these settings, worked out once for each account as it is now."""
@@ -156,6 +187,20 @@ class Parts:
     def chance(self, *about: object) -> random.Random:
         """Chance that is the same for the same seed and occasion, on any machine."""
         return random.Random("|".join(str(part) for part in (self.seed, *about)))
+
+
+def _cue_slot(cue: Cue, default: Cooldown | str) -> Slot:
+    return Slot(
+        key=f"~{fold_name(cue.name)}",
+        shown=cue.name,
+        names=(),
+        needs=cue.needs,
+        cooldown=settle(cue.cooldown, default),
+        on=cue.on,
+        when=cue.when,
+        platforms=None if cue.platforms is None else tuple(cue.platforms),
+        command=cue.as_command(),
+    )
 
 
 def _slots(kit: Kit) -> list[Slot]:

@@ -45,6 +45,9 @@ class Act:
     accounts: list[str]
     undone: bool = False
     filter: str | None = None
+    at: int = 0
+    about: str = ""
+    """What was found, in a few words."""
     until: int | None = None
     """When a timeout is over; for a lift, when what it lifted would have been (0: a ban, which has no end)."""
 
@@ -182,6 +185,7 @@ class RotaRecord:
     round: int = 0
     left: list[int] = field(default_factory=list)
     last_notice: int | None = None
+    paused: bool = False
 
 
 @dataclass(slots=True)

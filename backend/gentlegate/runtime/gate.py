@@ -78,11 +78,14 @@ class Gate:
                 self._seen.popitem(last=False)
         now = self.clock.now()
         self._time_passes(now)
+        before = self.engine.document
         try:
             effects = self.engine.handle(event, now)
         except Exception:
             log.exception("gate.event", kind=type(event).__name__)
             effects = []
+        if self.engine.document is not before and isinstance(event, Message):
+            self._document = (now, event.person.key, self.engine.document)
         if place is not None and hasattr(event, "platform"):
             self._places[event.platform] = place
         self._add(Entry(now, event, effects, self._ledger(effects, event)))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from gentlegate.core.commands.use import Use
-from gentlegate.core.effects import Effect
+from gentlegate.core.effects import Effect, Why
 from gentlegate.core.parts import Parts
 
 Answer = tuple[list[Effect], str]
@@ -16,7 +16,7 @@ Answer = tuple[list[Effect], str]
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """What a use would do. `changes`: it sets something; `problem`: what is wrong with its arguments."""
+    """What a use would do. `changes`: it sets something; `problem`: what is wrong with its arguments; `private`: only to who asked."""
 
     run: Callable[[], Answer]
     changes: bool = False
@@ -24,6 +24,8 @@ class Plan:
     problem: str | None = None
     cools: bool = True
     guard: Callable[[], str | None] | None = None
+    private: bool = False
+    why: Why = "arguments"
 
 
 class BuiltIn(Protocol):
@@ -32,6 +34,6 @@ class BuiltIn(Protocol):
     def plan(self, use: Use, parts: Parts) -> Plan: ...
 
 
-def refuse(problem: str, changes: bool = False) -> Plan:
-    """A plan that the arguments' check refuses, saying why."""
-    return Plan(run=lambda: ([], ""), problem=problem, changes=changes)
+def refuse(problem: str, changes: bool = False, why: Why = "arguments") -> Plan:
+    """A plan that is refused at the check of its arguments, saying why."""
+    return Plan(run=lambda: ([], ""), problem=problem, changes=changes, why=why)

@@ -17,7 +17,14 @@ class Entry:
 BUILT_INS: dict[str, Entry] = {
     "commands": Entry(("commands",)),
     "uptime": Entry(("uptime",)),
+    "following": Entry(("following",)),
     "title": Entry(("title",), sets_level="moderator"),
     "count": Entry(("count",)),
     "pass": Entry(("pass",), "moderator"),
+    "why": Entry(("why",), "moderator"),
+    "teach": Entry(("teach",), "moderator"),
+    "reword": Entry(("reword",), "moderator"),
+    "forget": Entry(("forget",), "moderator"),
+    "mood": Entry(("mood",), "lead"),
+    "timers": Entry(("timers",), "moderator"),
 }

@@ -26,6 +26,11 @@ class Ear:
         self._prefix = fold_name(prefix)
         self._names = names
 
+    def key_of(self, name: str) -> str | None:
+        """What a name or alias means, written with or without the prefix."""
+        folded = fold_name(name)
+        return self._names.get(folded, self._names.get(folded.removeprefix(self._prefix)))
+
     def hear(self, text: str, is_reply: bool) -> Heard | None:
         start = 0
         if text.isascii():

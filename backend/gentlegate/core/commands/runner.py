@@ -15,7 +15,7 @@ from gentlegate.core.commands.values import SpanWords
 from gentlegate.core.commands.variables import channel_variables, use_variables
 from gentlegate.core.counters import Duplicate, moved_effects
 from gentlegate.core.effects import Effect, Refused, Warned
-from gentlegate.core.errors import TemplateProblem
+from gentlegate.core.errors import KitError, TemplateProblem
 from gentlegate.core.events import Message
 from gentlegate.core.kit.commands import Command, CountStep
 from gentlegate.core.parts import Parts, Slot
@@ -28,6 +28,16 @@ def run_command(parts: Parts, heard: Heard, message: Message, level: int, identi
     if slot.platforms is not None and message.platform not in slot.platforms:
         return []
     use = Use(message, slot.shown, heard.args, identity, level, now)
+    return _run(parts, slot, use)
+
+
+def run_cue(parts: Parts, slot: Slot, message: Message, level: int, identity: str, now: int) -> list[Effect]:
+    """The effects of a cue that was heard."""
+    return _run(parts, slot, Use(message, slot.shown, message.text, identity, level, now, "cue"))
+
+
+def _run(parts: Parts, slot: Slot, use: Use) -> list[Effect]:
+    identity, now = use.identity, use.now
     plan = None if slot.command else REGISTRY[slot.key.removeprefix("/")].plan(use, parts)
     refused = _first_refusal(parts, slot, use, plan)
     if refused is not None:
@@ -39,8 +49,11 @@ def run_command(parts: Parts, heard: Heard, message: Message, level: int, identi
     record = parts.state.commands.edit(slot.key)
     record.uses += 1
     if plan is not None:
-        effects, said = plan.run()
-        return [*effects, *_say(parts, use, said)]
+        try:
+            effects, said = plan.run()
+        except KitError as error:
+            effects, said = [], f"That cannot be: {error.problem}."
+        return [*effects, *_say(parts, use, said, "private" if plan.private else "say")]
     assert slot.command is not None
     return [*_count(parts, slot.command, use), *_reply(parts, slot.command, use, record)]
 
@@ -58,7 +71,7 @@ def _first_refusal(parts: Parts, slot: Slot, use: Use, plan: Plan | None) -> lis
     if why:
         return [_refused(use, why), *_refusal_reply(parts, slot, use, "level", None)]
     if plan and plan.problem:
-        return [_refused(use, "arguments"), *_say(parts, use, plan.problem)]
+        return [_refused(use, plan.why), *_say(parts, use, plan.problem)]
     if plan is None or plan.cools:
         stream = parts.streams.now.number
         wait = parts.cooldowns.wait(slot.key, use.identity, use.level, slot.cooldown, use.now, stream)
@@ -112,7 +125,7 @@ def _rendered(
     try:
         said = render(text, variables, lambda: parts.chance("reply", use.message.platform, use.message.id))
     except TemplateProblem as error:
-        return [Warned(at=use.now, about=f"commands.{use.name}", problem=str(error), cause=use.cause)]
+        return [Warned(at=use.now, about=f"{use.kind}s.{use.name}", problem=str(error), cause=use.cause)]
     return _say(parts, use, said, mode, platforms)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from gentlegate.core.effects import Cause
 from gentlegate.core.events import Message, Person
@@ -18,6 +19,7 @@ class Use:
     identity: str
     level: int
     now: int
+    kind: Literal["command", "cue"] = "command"
 
     @property
     def person(self) -> Person:
@@ -25,4 +27,4 @@ class Use:
 
     @property
     def cause(self) -> Cause:
-        return Cause("command", self.name, self.message.id)
+        return Cause(self.kind, self.name, self.message.id)

@@ -38,7 +38,7 @@ def act_by_hand(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     accounts = accounts_of(parts, person) if act.do != "remove" else []
     effects += [shut_out(parts, account, act.do, seconds, cause, now, act.by) for account in accounts]
     until = now + seconds * SECOND if seconds else None
-    remember(parts, identity, Act(person.platform, message, act.do, None, accounts, until=until))
+    remember(parts, identity, Act(person.platform, message, act.do, None, accounts, at=now, until=until))
     return effects
 
 
@@ -54,7 +54,7 @@ def lift(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
         if not done.undone and (done.outcome == "ban" or (done.outcome == "timeout" and (done.until or 0) > now)):
             until = 0 if done.outcome == "ban" else done.until or now
             break
-    remember(parts, identity, Act(person.platform, "", "lift", None, accounts, until=until))
+    remember(parts, identity, Act(person.platform, "", "lift", None, accounts, at=now, until=until))
     return [Unban(at=now, platform=a.partition(":")[0], person=a, by=act.by, cause=cause) for a in accounts]
 
 

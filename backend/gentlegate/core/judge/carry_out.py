@@ -64,9 +64,28 @@ def carry_out(
     remember(
         parts,
         identity,
-        Act(message.platform, message.id, verdict.outcome, strike_at, shut, filter=verdict.filter, until=until),
+        Act(
+            message.platform,
+            message.id,
+            verdict.outcome,
+            strike_at,
+            shut,
+            filter=verdict.filter,
+            at=now,
+            about=_about(judgement),
+            until=until,
+        ),
     )
     return [*effects, *_told(parts, judgement, message, level, cause, now)]
+
+
+def _about(judgement: Judgement) -> str:
+    """The deciding finding in a few words: the filter, what was measured or found."""
+    reason = next(r for r in judgement.verdict.reasons if r.filter == judgement.verdict.filter)
+    name = reason.filter.replace("_", " ")
+    if reason.measured is not None:
+        return f"{name} ({reason.measured}, limit {reason.limit})"
+    return f'{name} ("{reason.text[:60]}")' if reason.text else name
 
 
 def accounts_of(parts: Parts, person: Person) -> list[str]:

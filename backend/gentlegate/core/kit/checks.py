@@ -7,6 +7,7 @@ from contextlib import contextmanager
 
 from gentlegate.core.builtins.catalogue import BUILT_INS
 from gentlegate.core.errors import KitError, TemplateProblem
+from gentlegate.core.kit.commands import CountStep
 from gentlegate.core.kit.filters import Filters
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.text.folding import fold_name
@@ -22,10 +23,22 @@ def check_whole(kit: Kit) -> None:
             raise KitError(f"built_ins.{key}", f"no such built-in; there are: {', '.join(BUILT_INS)}")
     _unique("counters", (counter.name for counter in kit.counters))
     _unique("rotas", (rota.name for rota in kit.rotas))
+    _unique("cues", (cue.name for cue in kit.cues))
+    _hears(kit)
     _heard_names(kit)
     _mentioned_things(kit)
     _templates(kit)
     _entries(kit.filters)
+
+
+def _hears(kit: Kit) -> None:
+    for index, cue in enumerate(kit.cues):
+        for place, heard in enumerate(cue.hears):
+            with _at(f"cues.{index}.hears.{place}"):
+                if cue.match == "pattern":
+                    read_pattern(index, heard)
+                elif not fold_name(heard).strip():
+                    raise ValueError("nothing is left of this to hear")
 
 
 def _entries(filters: Filters) -> None:
@@ -92,10 +105,16 @@ def _heard_names(kit: Kit) -> None:
 def _mentioned_things(kit: Kit) -> None:
     counters = {fold_name(counter.name) for counter in kit.counters}
     commands = {fold_name(command.name) for command in kit.commands}
-    for index, command in enumerate(kit.commands):
-        for place, step in enumerate(command.counts):
-            if fold_name(step.counter) not in counters:
-                raise KitError(f"commands.{index}.counts.{place}.counter", f'no counter is named "{step.counter}"')
+    counting: list[tuple[str, list[list[CountStep]]]] = [
+        ("commands", [command.counts for command in kit.commands]),
+        ("cues", [cue.counts for cue in kit.cues]),
+    ]
+    for section, counted in counting:
+        for index, steps in enumerate(counted):
+            for place, step in enumerate(steps):
+                if fold_name(step.counter) not in counters:
+                    where = f"{section}.{index}.counts.{place}.counter"
+                    raise KitError(where, f'no counter is named "{step.counter}"')
     for index, rota in enumerate(kit.rotas):
         for place, notice in enumerate(rota.notices):
             if notice.command is not None and fold_name(notice.command) not in commands:
@@ -109,6 +128,8 @@ def _templates(kit: Kit) -> None:
         for key in ("level", "cooldown"):
             if text := getattr(command.refusals, key):
                 found.append((f"commands.{index}.refusals.{key}", text))
+    for index, cue in enumerate(kit.cues):
+        found += [(f"cues.{index}.reply.{place}", text) for place, text in enumerate(cue.reply)]
     for index, rota in enumerate(kit.rotas):
         for place, notice in enumerate(rota.notices):
             if notice.text is not None:

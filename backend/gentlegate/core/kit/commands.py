@@ -86,6 +86,39 @@ class Command(Section):
     note: Text = ""
 
 
+class Cue(Section):
+    """Like a command, but heard without a prefix."""
+
+    name: Name
+    hears: Annotated[
+        list[Annotated[str, Field(min_length=1, max_length=1000)]], Field(min_length=1, max_length=1000)
+    ]
+    match: Literal["words", "exact", "pattern"] = "words"
+    where: Literal["text", "login", "name"] = "text"
+    reply: Templates
+    choose: Literal["in turn", "shuffled", "first"] = "in turn"
+    mode: Literal["say", "reply", "private"] = "say"
+    needs: Needs = Needs()
+    cooldown: AnyCooldown = "default"
+    when: When = "always"
+    platforms: list[str] | None = None
+    answer_on: Literal["same", "all"] = "same"
+    on: bool = True
+    folder: str = ""
+    counts: list[CountStep] = []
+    note: Text = ""
+
+    def as_command(self) -> Command:
+        """The command that a cue is once it has been heard."""
+        own = {"hears", "match", "where"}
+        return Command.model_construct(
+            **{name: getattr(self, name) for name in type(self).model_fields if name not in own},
+            aliases=[],
+            private_only=False,
+            refusals=Refusals(),
+        )
+
+
 class BuiltIn(Section):
     names: Annotated[list[Name], Field(min_length=1)] | None = None
     needs: Needs | None = None

@@ -8,7 +8,7 @@ from typing import Any
 from gentlegate.core.errors import KitError
 from gentlegate.core.text.folding import fold_name
 
-NAMED_LISTS = ("commands", "counters", "rotas")
+NAMED_LISTS = ("commands", "cues", "counters", "rotas")
 Document = dict[str, Any]
 
 

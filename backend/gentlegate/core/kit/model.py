@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 
 from pydantic import BeforeValidator, Field, field_validator, model_validator
 
-from gentlegate.core.kit.commands import AnyCooldown, BuiltIn, Command, Cooldown, Counter
+from gentlegate.core.kit.commands import AnyCooldown, BuiltIn, Command, Cooldown, Counter, Cue
 from gentlegate.core.kit.fields import Name, PersonString, Rhythm, Section, Span, Text, refuse
 from gentlegate.core.kit.filters import Filters, Ladder, Mood
 from gentlegate.core.moments import MINUTE, SECOND
@@ -151,6 +151,7 @@ class Kit(Section):
     ladder: Ladder = Ladder()
     commands: Annotated[list[Command], Field(max_length=10_000)] = []
     built_ins: dict[str, BuiltIn] = {}
+    cues: Annotated[list[Cue], Field(max_length=10_000)] = []
     counters: Annotated[list[Counter], Field(max_length=1_000)] = []
     rotas: Annotated[list[Rota], Field(max_length=1_000)] = []
     drawbridge: DrawbridgeSection = DrawbridgeSection()

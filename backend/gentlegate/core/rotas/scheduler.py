@@ -10,7 +10,7 @@ from __future__ import annotations
 from gentlegate.core.commands.replies import parts as split
 from gentlegate.core.commands.runner import choose_reply, notice_text
 from gentlegate.core.effects import Cause, Effect, Say, Warned
-from gentlegate.core.errors import TemplateProblem
+from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit.model import Notice, Rota
 from gentlegate.core.parts import Parts
 from gentlegate.core.rotas.order import can_post, candidates, next_date, taken, today, where
@@ -106,7 +106,7 @@ class Rotas:
         ahead = [self._released()]
         for rota in self.rotas:
             record = self.record(rota)
-            if not rota.on or record.due is None:
+            if not rota.on or record.paused or record.due is None:
                 continue
             ahead.append(record.due)
             if record.due <= self._stepped and record.ready is None:
@@ -120,6 +120,34 @@ class Rotas:
             return None
         waiting = any(self.record(rota).ready is not None for rota in self.rotas if rota.on and not rota.alone)
         return post.at + self._parts.kit.channel.spacing if waiting else None
+
+    def pause(self, rota: Rota, paused: bool, now: int) -> bool:
+        """Pause a rota, beyond the stream too, or let it go on; False where it stood so before.
+
+        Its clock runs on; after a pause it does not post sooner than the channel's spacing.
+        """
+        if self.record(rota).paused == paused:
+            return False
+        record = self._parts.state.rotas.edit(fold_name(rota.name))
+        record.paused, record.ready = paused, None
+        if not paused and record.due is not None:
+            record.due = max(record.due, now + self._parts.kit.channel.spacing)
+        self._due_holds = False
+        return True
+
+    def wanted_next(self, rota: Rota | None) -> Rota:
+        """The rota that would post now if asked: this one, or the one due first. ActError where none can."""
+        chosen = [rota] if rota else [one for one in self.rotas if one.on and not self.record(one).paused]
+        if not chosen or not chosen[0].on or self.record(chosen[0]).paused:
+            raise ActError("this rota is off" if rota else "every rota is off", "disabled")
+        first = min(chosen, key=lambda one: (self.record(one).due is None, self.record(one).due or 0))
+        if not self.platforms(first):
+            raise ActError("nothing is live, so it cannot post", "offline")
+        return first
+
+    def post_next(self, rota: Rota, now: int) -> list[Effect]:
+        """Post the next notice now, whatever holds it back, and restart the clock."""
+        return self._post(self.rotas.index(rota), now)
 
     def step(self, now: int) -> list[Effect]:
         """Post whatever may be posted at this moment."""
@@ -147,7 +175,7 @@ class Rotas:
                 self._due_holds = False
 
     def _is_ready(self, rota: Rota, record: RotaRecord, now: int) -> bool:
-        if not rota.on or record.due is None or now < record.due or self.lines_missing(rota):
+        if not rota.on or record.paused or record.due is None or now < record.due or self.lines_missing(rota):
             return False
         platforms = self.platforms(rota)
         if not platforms:
