@@ -11,7 +11,7 @@ from rapidfuzz.fuzz import ratio
 from gentlegate.core.moments import SECOND
 
 STILL_TRIPPED = 60 * SECOND
-FIRST_COPIES = 40
+FIRST_COPIES = 32
 NEWCOMERS_WITHIN = 10 * SECOND
 SWEEP_EVERY = 5000
 
@@ -65,13 +65,14 @@ class Company:
         if talk is None:
             talk = self._talk[identity] = Talk()
         times = talk.times
-        if times and now - times[0] >= pace_window:
-            talk.times = times = [at for at in times if now - at < pace_window]
+        while times and now - times[0] >= pace_window:
+            del times[0]
         times.append(now)
         if text is not None:
-            if talk.texts and now - talk.texts[0][0] >= text_window:
-                talk.texts = [pair for pair in talk.texts if now - pair[0] < text_window]
-            talk.texts.append((now, text))
+            texts = talk.texts
+            while texts and now - texts[0][0] >= text_window:
+                del texts[0]
+            texts.append((now, text))
         return talk
 
     def crowd(self, text: str, identity: str, now: int, window: int, alike: float, people: int) -> int:

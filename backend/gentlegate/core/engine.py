@@ -30,6 +30,7 @@ from gentlegate.core.state import AccountRecord, FeedRecord, State, TonightRecor
 from gentlegate.core.text.folding import fold_name
 
 ANSWERED_WITHIN = 60 * SECOND
+FOR_EVER = 1 << 62
 
 
 class Engine:
@@ -46,6 +47,8 @@ class Engine:
     ) -> None:
         self.state = state or State()
         self.now = 0
+        self._quiet_until: int | None = None
+        """Before this moment time alone brings nothing; None where that has to be worked out anew."""
         self._seed = seed
         self._declared = dict(platforms or {})
         self._every_verdict = every_verdict
@@ -61,6 +64,7 @@ class Engine:
         kit = load_kit(effective)
         self.document, self.effective = document, effective
         self.parts = Parts(kit, self.state, self._seed, self._declared)
+        self._quiet_until = None
         self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas
         self.parts.change = self._change
@@ -77,6 +81,9 @@ class Engine:
     def advance(self, now: int) -> list[Effect]:
         """Let time pass up to and including `now`."""
         effects: list[Effect] = []
+        if self._quiet_until is not None and now < self._quiet_until and self.rotas.settled:
+            self.now = max(now, self.now)
+            return effects
         while (due := self.next_due()) is not None and due <= now:
             if self.parts.streams.due() == due:
                 effects += self._stream_over(due)
@@ -84,6 +91,7 @@ class Engine:
                 effects += drawbridge.lower(self.parts, None, due)
             effects += self.rotas.step(due)
         self.now = max(now, self.now)
+        self._quiet_until = FOR_EVER if due is None else due
         return effects
 
     def resume(self, now: int) -> None:
@@ -96,8 +104,12 @@ class Engine:
         now = event.at if now is None else now
         effects = self.advance(now)
         if isinstance(event, Message):
-            effects += self._message(event, now)
-        elif isinstance(event, StreamChange):
+            if done := self._message(event, now):
+                self._quiet_until = None
+                effects += done
+            return effects + self.rotas.step(now) if self.rotas.rotas else effects
+        self._quiet_until = None
+        if isinstance(event, StreamChange):
             effects += self._stream(event, now)
         elif isinstance(event, DeskAct):
             effects += self._desk(event, now)

@@ -203,14 +203,12 @@ class Table(Generic[R]):
         self.name = name
         self._record = record
         self._rows: dict[str, R] = {}
+        self.get = self._rows.get
+        """Read only: a change to what this returns would be lost."""
         self._changed: set[str] = set()
 
     def __len__(self) -> int:
         return len(self._rows)
-
-    def get(self, key: str) -> R | None:
-        """Read only: a change to what this returns would be lost."""
-        return self._rows.get(key)
 
     def items(self) -> Iterator[tuple[str, R]]:
         return iter(self._rows.items())

@@ -102,6 +102,11 @@ class Rotas:
             self._due_holds = True
         return self._due
 
+    @property
+    def settled(self) -> bool:
+        """Whether nothing has moved the next due moment since it was worked out."""
+        return self._due_holds
+
     def _next_due(self) -> int | None:
         ahead = [self._released()]
         for rota in self.rotas:
