@@ -305,7 +305,8 @@ class BuiltIns(unittest.TestCase):
     def test_commands_lists_what_one_may_use_here(self) -> None:
         settings = {"commands": [KILN, {"name": "secret", "reply": "x", "needs": {"level": "lead"}}]}
         self.assertEqual(
-            said(run(settings, says(0, "!commands"))), ["Commands: !kiln !commands !uptime !following !title !count"]
+            said(run(settings, says(0, "!commands"))),
+            ["Commands: !kiln !commands !uptime !following !title !count"],
         )
 
     def test_renamed_switched_off_and_relevelled(self) -> None:

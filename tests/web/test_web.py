@@ -34,6 +34,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("POST", "/api/rules/feeds", {"name": "door"}, 2),
     ("POST", "/api/rules/feeds/door/again", None, 2),
     ("DELETE", "/api/rules/feeds/door", None, 2),
+    ("POST", "/api/try-out", {"text": "hi"}, 1),
     ("POST", "/api/rules/tuning", {"filter": "capitals", "field": "share"}, 1),
     ("POST", "/api/rules/try", {"text": "hi"}, 1),
     ("POST", "/api/rules/consequence", {"filter": "links"}, 1),

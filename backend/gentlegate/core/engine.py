@@ -50,7 +50,7 @@ class Engine:
         self._quiet_until: int | None = None
         """Before this moment time alone brings nothing; None where that has to be worked out anew."""
         self._seed = seed
-        self._declared = dict(platforms or {})
+        self.declared = dict(platforms or {})
         self._every_verdict = every_verdict
         self.rotas: Rotas
         self.apply(document or {})
@@ -63,7 +63,7 @@ class Engine:
         effective = tonight.laid_over(document, self.state)
         kit = load_kit(effective)
         self.document, self.effective = document, effective
-        self.parts = Parts(kit, self.state, self._seed, self._declared)
+        self.parts = Parts(kit, self.state, self._seed, self.declared)
         self._quiet_until = None
         self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas

@@ -6,7 +6,8 @@ with `take_changes` and stores the records in the same transaction as the effect
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import copy
+from collections.abc import Iterable, Iterator
 from dataclasses import asdict, dataclass, field
 from typing import Any, Generic, TypeVar
 
@@ -270,6 +271,20 @@ class State:
         """A state that remembers nothing but the imported lists; for looking what settings would do."""
         found = State()
         found.feeds = self.feeds
+        return found
+
+    def copy_for(self, people: Iterable[str]) -> State:
+        """A copy to try things on, with the records of these people alone (by identity and account)."""
+        wanted = set(people)
+        found = State()
+        found.feeds = self.feeds
+        for name, table in self._tables.items():
+            if name in ("feeds", "tally", "looks"):
+                continue
+            mine = found._tables[name]
+            for key, row in table.items():
+                if name not in ("people", "accounts", "passes") or key in wanted:
+                    mine.put(key, copy.deepcopy(row))
         return found
 
     def take_changes(self) -> list[tuple[str, str, dict[str, Any] | None]]:

@@ -149,8 +149,20 @@ class TryLine(Wire):
     filters: dict[str, dict[str, Any]] = Field({}, description="Unsaved settings to try with.")
 
 
+class TryOut(Wire):
+    text: str = Field(min_length=1, max_length=2000)
+    login: str = Field("thimblewick", min_length=1, max_length=60, pattern=r"^\S+$")
+    level: str = "everyone"
+    platform: str = Field("brook", min_length=1, max_length=60)
+    live: bool = True
+    action: bool = False
+    new: bool = Field(False, description="Whether the writer was never here before.")
+    filters: dict[str, dict[str, Any]] = Field({}, description="Unsaved settings to try with.")
+
+
 class Tried(Wire):
     verdict: dict[str, Any]
+    effects: list[dict[str, Any]] = Field([], description="Everything that would come of it, the verdict included.")
 
 
 class AskConsequence(Wire):

@@ -535,6 +535,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/try-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the gate would do about a message; touches nothing */
+        post: operations["try-out_attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/welcome": {
         parameters: {
             query?: never;
@@ -1094,6 +1111,14 @@ export interface components {
         };
         /** Tried */
         Tried: {
+            /**
+             * Effects
+             * @description Everything that would come of it, the verdict included.
+             * @default []
+             */
+            effects: {
+                [key: string]: unknown;
+            }[];
             /** Verdict */
             verdict: {
                 [key: string]: unknown;
@@ -1127,6 +1152,52 @@ export interface components {
              * @default false
              */
             new: boolean;
+            /** Text */
+            text: string;
+        };
+        /** TryOut */
+        TryOut: {
+            /**
+             * Action
+             * @default false
+             */
+            action: boolean;
+            /**
+             * Filters
+             * @description Unsaved settings to try with.
+             * @default {}
+             */
+            filters: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /**
+             * Level
+             * @default everyone
+             */
+            level: string;
+            /**
+             * Live
+             * @default true
+             */
+            live: boolean;
+            /**
+             * Login
+             * @default thimblewick
+             */
+            login: string;
+            /**
+             * New
+             * @description Whether the writer was never here before.
+             * @default false
+             */
+            new: boolean;
+            /**
+             * Platform
+             * @default brook
+             */
+            platform: string;
             /** Text */
             text: string;
         };
@@ -3187,6 +3258,66 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "try-out_attempt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryOut"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
             };
             /** @description Nobody is logged in. */
             401: {

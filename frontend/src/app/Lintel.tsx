@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Dropdown } from "react-bootstrap";
+import { lazy, Suspense, useState } from "react";
+import { Button, Dropdown } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link, NavLink } from "react-router";
 import { api } from "../api/client";
@@ -11,6 +11,7 @@ import { useMe } from "../ui/useMe";
 import { TonightChips } from "./TonightChips";
 import { chooseTheme, chosenTheme, type Theme } from "./theme";
 
+const TryOut = lazy(() => import("./TryOut").then((module) => ({ default: module.TryOut })));
 const ROOMS = [
   ["/", "desk"],
   ["/rules", "rules"],
@@ -21,8 +22,10 @@ export function Lintel() {
   const { t } = useTranslation();
   const channel = useLive((state) => state.parts.channel);
   const lost = useLive((state) => !state.connected && state.lines.length > 0);
+  const [trying, setTrying] = useState(false);
   return (
     <header className="lintel">
+      <Suspense>{trying && <TryOut shown onHide={() => setTrying(false)} />}</Suspense>
       <div className="lintel-top">
         <span className="channel">{channel?.name || t("product")}</span>
         <StreamClock />
@@ -39,6 +42,9 @@ export function Lintel() {
         <TonightChips />
         <span className="flex-grow-1" />
         <Present />
+        <Button size="sm" variant="outline-secondary" onClick={() => setTrying(true)}>
+          {t("tryOut.open")}
+        </Button>
         <AccountMenu />
       </div>
       <nav className="rooms" aria-label={t("rooms.label")}>

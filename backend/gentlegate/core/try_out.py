@@ -1,0 +1,58 @@
+"""The try-out: a made-up message through the real engine, on a copy of all that it remembers. Nothing is touched."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from gentlegate.core.effects import Effect
+from gentlegate.core.engine import Engine
+from gentlegate.core.events import Message, Person
+from gentlegate.core.kit import edit
+from gentlegate.core.platforms import Abilities
+from gentlegate.core.state import State
+
+_BADGES = {"broadcaster": "broadcaster", "moderator": "moderator", "vip": "vip", "subscriber": "subscriber"}
+
+
+@dataclass(frozen=True, slots=True)
+class Attempt:
+    """Who says what where, at which level; `live` makes the platform live or offline for it."""
+
+    text: str
+    login: str
+    level: str
+    platform: str
+    live: bool
+    action: bool = False
+    new: bool = False
+
+
+def try_out(
+    document: edit.Document, state: State, abilities: Mapping[str, Abilities], attempt: Attempt, now: int
+) -> list[Effect]:
+    """Every effect that the message would have, the verdict first. KitError where the settings do not hold."""
+    key = f"{attempt.platform}:u-{attempt.login.casefold()}"
+    if attempt.level in ("regular", "lead"):
+        document = edit.add(document, f"people.{attempt.level}s", [key])
+    engine = Engine(document, state=_as_wanted(state, attempt), platforms=abilities, every_verdict=True)
+    engine.resume(now)
+    badges = frozenset({_BADGES[attempt.level]} if attempt.level in _BADGES else ())
+    since = now if attempt.level == "follower" else None
+    person = Person(attempt.platform, key.partition(":")[2], attempt.login, attempt.login, badges, since)
+    if not attempt.new:
+        before = Message(now, attempt.platform, "try-out-before", person, "hello")
+        engine.handle(before)
+    message = Message(now, attempt.platform, "try-out", person, attempt.text, action=attempt.action)
+    effects = engine.handle(message)
+    return [effect for effect in effects if getattr(effect, "message", None) != "try-out-before"]
+
+
+def _as_wanted(state: State, attempt: Attempt) -> State:
+    """The copy, with the platform live or offline as asked for."""
+    stream = state.stream.edit("stream")
+    others = [name for name in stream.live if name != attempt.platform]
+    stream.live = sorted([*others, attempt.platform]) if attempt.live else others
+    stream.phase = "live" if stream.live else "over"
+    state.platforms.edit(attempt.platform)
+    return state
