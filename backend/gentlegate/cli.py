@@ -90,6 +90,29 @@ def schema(what: Annotated[str, typer.Argument(help="log, kit or effect")]) -> N
     typer.echo(orjson.dumps(make(what), option=orjson.OPT_INDENT_2).decode())
 
 
+kits = typer.Typer(no_args_is_help=True, help="Kits: files of settings.")
+app.add_typer(kits, name="kit")
+
+
+@kits.command()
+def check(path: Annotated[Path, typer.Argument(help="The kit to check.")]) -> None:
+    """Say whether a kit can be used, and what is odd about it. Exit code 2 where it cannot."""
+    from gentlegate.core.errors import KitError
+    from gentlegate.core.kit.load import load_kit
+    from gentlegate.core.kit.warnings import warnings_of
+
+    try:
+        kit = load_kit(_document(path))
+    except KitError as error:
+        raise _stop(f"{path}: {error}") from None
+    for warning in warnings_of(kit):
+        typer.echo(f"{path}: {warning}")
+    counted = (
+        f"{len(kit.commands)} commands, {len(kit.cues)} cues, {len(kit.counters)} counters, {len(kit.rotas)} rotas"
+    )
+    typer.echo(f"{path}: it can be used. {counted}.")
+
+
 def _port_free(host: str, port: int, name: str) -> None:
     import socket
 

@@ -144,3 +144,24 @@ class StreamTable(unittest.TestCase):
         with self.assertRaises(LifecycleError):
             streams.end_gap()
         self.assertEqual(streams.now.phase, "never")
+
+
+class Warnings(unittest.TestCase):
+    def test_what_is_odd_is_told_with_its_place(self) -> None:
+        kit = load_kit(
+            {
+                "counters": [{"name": "lost"}],
+                "commands": [
+                    {"name": "drop", "reply": "x", "counts": [{"counter": "lost", "by": 1}], "on": False},
+                ],
+                "cues": [
+                    {"name": "one", "hears": ["tea"], "reply": "x"},
+                    {"name": "two", "hears": ["TEA", "coffee"], "reply": "x"},
+                ],
+                "channel": {"spacing": "5m"},
+                "rotas": [{"name": "Fast", "every": "1m", "notices": [{"command": "drop"}]}, {"name": "Mute"}],
+            }
+        )
+        places = [warning.partition(":")[0] for warning in warnings_of(kit)]
+        self.assertEqual(places, ["commands.0.counts", "rotas.0.every", "rotas.1.notices", "rotas", "cues.1.hears"])
+        self.assertEqual(warnings_of(load_kit({})), [])

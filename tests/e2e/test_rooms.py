@@ -150,6 +150,38 @@ class Rooms(unittest.TestCase):
         browser.button("Drop your own settings").click()
         browser.wait_text("Everything is as the mood has it.")
 
+    def test_a_cue_is_made_and_shows_what_it_would_have_answered(self) -> None:
+        id = self.world.type("is the KETTLE on yet?", "ashfall")
+        eventually(lambda: self.world.rows("SELECT 1 FROM events WHERE message = ?", id))
+        browser = self.open("/commands/~+")
+        browser.find("#command-name").send_keys("kettle")
+        browser.find("fieldset ul.chips, .two-sides input:not([id^=command])").send_keys(
+            "is the kettle on" + Keys.ENTER
+        )
+        browser.wait_text("It would have answered once in the last", ".consequence")
+        browser.find("#command-reply-0").send_keys("It always is, {{ person.name }}")
+        browser.button("Save").click()
+        browser.wait_text("Saved. It works in chat now.")
+        self.world.type("say, is the kettle on?", "quillwort")
+        eventually(lambda: "It always is, quillwort" in self.world.texts())
+
+    def test_the_try_out_answers_and_touches_nothing(self) -> None:
+        self.make("basin", "Clean it first, {{ person.name }}")
+        browser = self.open("/rules/links")
+        browser.button("Try-out").click()
+        browser.find("#try-text").send_keys("!basin")
+        browser.wait_text("Clean it first, thimblewick", ".try-found")
+        self.type_over(browser, "#try-text", "see other.test")
+        browser.wait_text("The link other.test is not allowed here.", ".try-found")
+        self.type_over(browser, "#try-text", "!count mugs +1")
+        browser.wait_text("not at this level", ".try-found")
+        counters = "SELECT key, body FROM state WHERE name IN ('counters', 'changes') ORDER BY key"
+        before = (self.world.texts(), self.world.rows(counters))
+        browser.find("#try-level").send_keys("moderators")
+        browser.wait_text("mugs pulled", ".try-found")
+        browser.find(".try-out .btn-close").click()
+        self.assertEqual((self.world.texts(), self.world.rows(counters)), before)
+
     def test_every_room_fits_a_phone(self) -> None:
         browser = Browser(PHONE)
         self.addCleanup(browser.close)

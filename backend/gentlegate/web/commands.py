@@ -38,8 +38,10 @@ def revision(command: dict[str, Any]) -> str:
     return hashlib.sha256(orjson.dumps(command, option=orjson.OPT_SORT_KEYS)).hexdigest()[:16]
 
 
-def _view(gate: Gate, command: dict[str, Any]) -> CommandView:
-    record = gate.engine.state.commands.get(fold_name(command["name"]))
+def view_of(gate: Gate, command: dict[str, Any], section: str = "commands") -> CommandView:
+    """A command or cue as the room shows it."""
+    key = fold_name(command["name"])
+    record = gate.engine.state.commands.get(key if section == "commands" else f"~{key}")
     return CommandView(
         name=command["name"], revision=revision(command), uses=record.uses if record else 0, command=command
     )
@@ -64,42 +66,44 @@ async def every(request: Request, _: Looking) -> Commands:
     return Commands(
         prefix=parts.kit.channel.prefix,
         cooldown=channel.get("cooldown", {"everyone": "5s", "person": "0s"}),
-        commands=[_view(gate, command) for command in gate.engine.document.get("commands", [])],
+        commands=[view_of(gate, command) for command in gate.engine.document.get("commands", [])],
         built_ins=built_ins,
+        cues=[view_of(gate, cue, "cues") for cue in gate.engine.document.get("cues", [])],
     )
 
 
-def _unchanged(gate: Gate, name: str, read: str | None) -> None:
-    """Refused where somebody else has saved, made or removed the command since it was read."""
-    current = edit.read(gate.engine.document, f"commands.{name}")
+def unchanged(gate: Gate, section: str, name: str, read: str | None) -> None:
+    """Refused where somebody else has saved, made or removed the entry since it was read."""
+    current = edit.read(gate.engine.document, f"{section}.{name}")
+    what = "command" if section == "commands" else "cue"
     if current is None and read is not None:
-        raise Refused(
-            409,
-            "gone-meanwhile",
-            f'"{name}" was removed meanwhile. Save it as a new command to keep it.',
-            "name",
-        )
+        detail = f'"{name}" was removed meanwhile. Save it as a new {what} to keep it.'
+        raise Refused(409, "gone-meanwhile", detail, "name")
     if current is not None and read is None:
-        raise Refused(409, "name-in-use", f'"{name}" is a command already; choose another name.', "name")
+        raise Refused(409, "name-in-use", f'"{name}" is a {what} already; choose another name.', "name")
     if current is not None and read != revision(current):
-        raise Refused(409, "changed-meanwhile", "Somebody else has saved this command meanwhile.", None, current)
+        raise Refused(409, "changed-meanwhile", f"Somebody else has saved this {what} meanwhile.", None, current)
+
+
+async def save_entry(gate: Gate, account: Account, section: str, name: str, body: SaveCommand) -> CommandView:
+    """Make or change a command or cue, if nobody else did since it was read."""
+    new_name = str(body.command.get("name", ""))
+    unchanged(gate, section, name if body.revision else new_name or name, body.revision)
+    place = f"{section}.{name}" if body.revision else f"{section}.{new_name or name}"
+    await gate.act(account, "setting", path=place, value=body.command)
+    return view_of(gate, body.command, section)
 
 
 @routes.put("/{name}", summary="Make or change a command")
 async def save(name: str, body: SaveCommand, request: Request, account: Changing) -> CommandView:
-    gate: Gate = request.app.state.gate
-    new_name = str(body.command.get("name", ""))
-    _unchanged(gate, name if body.revision else new_name or name, body.revision)
-    place = f"commands.{name}" if body.revision else f"commands.{new_name or name}"
-    await gate.act(account, "setting", path=place, value=body.command)
-    return _view(gate, body.command)
+    return await save_entry(request.app.state.gate, account, "commands", name, body)
 
 
 @routes.delete("/{name}", summary="Remove a command", status_code=204)
 async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> None:
     gate: Gate = request.app.state.gate
     if revision is not None:
-        _unchanged(gate, name, revision)
+        unchanged(gate, "commands", name, revision)
     await gate.act(account, "setting", path=f"commands.{name}", value=None)
 
 

@@ -52,6 +52,7 @@ class Commands(Wire):
     cooldown: Any = Field(description="The channel's default cooldown, as the kit has it.")
     commands: list[CommandView]
     built_ins: list[BuiltInView]
+    cues: list[CommandView]
 
 
 class SaveCommand(Wire):
@@ -181,6 +182,12 @@ class CaughtLine(Wire):
     text: str
     measured: float | None = None
     regular: bool = False
+
+
+class CueHeard(Wire):
+    all: int = Field(description="How many lines were looked at.")
+    count: int
+    lines: list[CaughtLine] = Field(description="The newest of those heard.")
 
 
 class Consequence(Wire):

@@ -7,11 +7,13 @@ import { useNavigate } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
 import { spanWords } from "../../ui/time";
+import { CueFields } from "./CueFields";
 import { MoreFields } from "./MoreFields";
 import { Preview } from "./Preview";
-import { type Command, commandOf, type Draft, draftOf, EMPTY } from "./types";
+import { type Command, commandOf, type Draft, draftOf, EMPTY, type Kind } from "./types";
 
 type Props = {
+  kind?: Kind;
   view: Schemas["CommandView"] | null;
   all: Schemas["Commands"] | undefined;
   may: boolean;
@@ -21,13 +23,14 @@ type Props = {
 const VARIABLES = ["person.name", "args", "uses", "stream.title", "stream.uptime", "channel", "now | time"];
 
 /** Two fields, then depth: a name and a reply; the rest is folded away with a sentence. */
-export function CommandEditor({ view, all, may, onRemove }: Props) {
+export function CommandEditor({ kind = "command", view, all, may, onRemove }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { tell } = useTelling();
   const saved = useMemo(() => (view ? draftOf(view.command as Command) : EMPTY), [view]);
-  const draftKey = `gentlegate.draft.command.${view?.name ?? "+"}`;
+  const cue = kind === "cue";
+  const draftKey = `gentlegate.draft.${kind}.${view?.name ?? "+"}`;
   const kept = useMemo(() => readDraft(draftKey), [draftKey]);
   const form = useForm<Draft>({ defaultValues: kept?.draft ?? saved });
   const values = form.watch();
@@ -56,8 +59,9 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
     setProblem(null);
     try {
       const path = { name: view?.name ?? (command.name || "+") };
+      const asked = { params: { path }, body: { command, revision: from } };
       const now = await ask(
-        api.PUT("/api/commands/{name}", { params: { path }, body: { command, revision: from } }),
+        cue ? api.PUT("/api/cues/{name}", asked) : api.PUT("/api/commands/{name}", asked),
       );
       localStorage.removeItem(draftKey);
       setTheirs(null);
@@ -65,7 +69,7 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
       revision.current = now.revision;
       await queries.invalidateQueries({ queryKey: ["commands"] });
       tell(t("commands.saved"));
-      if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent(now.name)}`);
+      if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent((cue ? "~" : "") + now.name)}`);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       if (error.theirs) setTheirs(error.theirs as Command);
@@ -75,7 +79,8 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
 
   const keepMine = async () => {
     const fresh = await ask(api.GET("/api/commands"));
-    await send(fresh.commands.find((one) => one.name === view?.name)?.revision ?? null);
+    const views = cue ? fresh.cues : fresh.commands;
+    await send(views.find((one) => one.name === view?.name)?.revision ?? null);
   };
   const takeTheirs = async () => {
     if (theirs) {
@@ -99,7 +104,9 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
       }}
     >
       <div className="chosen-head">
-        <h2 className="room-title">{view ? `${prefix}${view.name}` : t("commands.new")}</h2>
+        <h2 className="room-title">
+          {view ? `${cue ? "" : prefix}${view.name}` : t(cue ? "cues.new" : "commands.new")}
+        </h2>
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
       </div>
       {!may && <p className="quiet">{t("commands.readOnly")}</p>}
@@ -109,12 +116,17 @@ export function CommandEditor({ view, all, may, onRemove }: Props) {
             <Form.Label>{t("commands.name")}</Form.Label>
             <Form.Control {...form.register("name")} isInvalid={field === "name"} autoComplete="off" />
             <Form.Text className={field === "name" ? "text-danger" : ""}>
-              {field === "name" ? problem?.detail : t("commands.nameHelp", { prefix })}
+              {field === "name"
+                ? problem?.detail
+                : cue
+                  ? t("cues.nameHelp")
+                  : t("commands.nameHelp", { prefix })}
             </Form.Text>
           </Form.Group>
+          {cue && <CueFields form={form} problem={field === "hears" ? (problem?.detail ?? null) : null} />}
           <Replies form={form} problem={field === "reply" ? (problem?.detail ?? null) : null} />
           <Sentence draft={values} all={all} />
-          <MoreFields form={form} problem={problem} field={field} />
+          <MoreFields form={form} problem={problem} field={field} cue={cue} />
           {problem && !field && <Alert variant="danger">{problem.detail}</Alert>}
           {theirs && (
             <Conflict
@@ -167,7 +179,7 @@ function fieldOf(where: string | null): string | null {
   if (!where) return null;
   const part = where
     .split(".")
-    .find((one) => ["name", "reply", "aliases", "cooldown", "needs"].includes(one));
+    .find((one) => ["name", "hears", "reply", "aliases", "cooldown", "needs"].includes(one));
   return part ?? null;
 }
 
@@ -253,7 +265,21 @@ function Conflict({
   const { t } = useTranslation();
   const other = draftOf(theirs);
   const fields = (
-    ["reply", "aliases", "level", "cooling", "everyone", "person", "mode", "when", "folder", "on"] as const
+    [
+      "hears",
+      "match",
+      "where",
+      "reply",
+      "aliases",
+      "level",
+      "cooling",
+      "everyone",
+      "person",
+      "mode",
+      "when",
+      "folder",
+      "on",
+    ] as const
   ).filter((field) => JSON.stringify(mine[field]) !== JSON.stringify(other[field]));
   return (
     <Alert variant="warning">

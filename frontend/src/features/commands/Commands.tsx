@@ -7,9 +7,10 @@ import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
 import { useMe } from "../../ui/useMe";
 import { CommandEditor } from "./CommandEditor";
-import type { Command } from "./types";
+import type { Command, Kind } from "./types";
 
 const NEW = "+";
+const NEW_CUE = "~+";
 
 /** Every command on the left, the chosen one on the right. */
 export function Commands() {
@@ -23,39 +24,39 @@ export function Commands() {
   const [search, setSearch] = useState("");
   const may = Boolean(me?.may.includes("commands"));
   const chosen = data?.commands.find((view) => view.name === name);
+  const cue = name?.startsWith("~") ? data?.cues.find((view) => `~${view.name}` === name) : undefined;
   const builtIn = data?.built_ins.find((view) => `/${view.key}` === name);
 
-  const save = async (view: Schemas["CommandView"], changes: Partial<Command>) => {
+  const save = async (kind: Kind, view: Schemas["CommandView"], changes: Partial<Command>) => {
     try {
       const command = { ...view.command, ...changes };
-      await ask(
-        api.PUT("/api/commands/{name}", {
-          params: { path: { name: view.name } },
-          body: { command, revision: view.revision },
-        }),
-      );
+      const asked = { params: { path: { name: view.name } }, body: { command, revision: view.revision } };
+      await ask(kind === "cue" ? api.PUT("/api/cues/{name}", asked) : api.PUT("/api/commands/{name}", asked));
     } catch (error) {
       complain(error);
     }
     await queries.invalidateQueries({ queryKey: ["commands"] });
   };
 
-  const remove = async (view: Schemas["CommandView"]) => {
+  const remove = async (kind: Kind, view: Schemas["CommandView"]) => {
     try {
       const { name: gone, revision, command } = view;
-      await ask(
-        api.DELETE("/api/commands/{name}", { params: { path: { name: gone }, query: { revision } } }),
-      );
+      const isCue = kind === "cue";
+      const drop = { params: { path: { name: gone }, query: { revision } } };
+      await ask(isCue ? api.DELETE("/api/cues/{name}", drop) : api.DELETE("/api/commands/{name}", drop));
       const back = async () => {
-        const body = { command, revision: null };
-        await ask(api.PUT("/api/commands/{name}", { params: { path: { name: gone } }, body })).catch(
+        const again = { params: { path: { name: gone } }, body: { command, revision: null } };
+        await ask(isCue ? api.PUT("/api/cues/{name}", again) : api.PUT("/api/commands/{name}", again)).catch(
           complain,
         );
         await queries.invalidateQueries({ queryKey: ["commands"] });
-        navigate(`/commands/${encodeURIComponent(gone)}`);
+        navigate(`/commands/${encodeURIComponent((isCue ? "~" : "") + gone)}`);
       };
       navigate("/commands");
-      tell(t("commands.removed", { name: gone }), { label: t("commands.undo"), run: () => void back() });
+      tell(t(isCue ? "cues.removed" : "commands.removed", { name: gone }), {
+        label: t("commands.undo"),
+        run: () => void back(),
+      });
     } catch (error) {
       complain(error);
     }
@@ -75,14 +76,23 @@ export function Commands() {
             aria-label={t("commands.search")}
             onChange={(event) => setSearch(event.target.value)}
           />
-          {may && <Button onClick={() => navigate(`/commands/${NEW}`)}>{t("commands.new")}</Button>}
+          {may && (
+            <div className="d-flex gap-2">
+              <Button className="flex-grow-1" onClick={() => navigate(`/commands/${NEW}`)}>
+                {t("commands.new")}
+              </Button>
+              <Button variant="outline-secondary" onClick={() => navigate(`/commands/${NEW_CUE}`)}>
+                {t("cues.new")}
+              </Button>
+            </div>
+          )}
         </div>
         <CommandList
           data={data}
           search={search}
           prefix={prefix}
           may={may}
-          onSwitch={(view, on) => void save(view, { on })}
+          onSwitch={(kind, view, on) => void save(kind, view, { on })}
         />
       </aside>
       <section className="chosen">
@@ -93,11 +103,22 @@ export function Commands() {
             view={chosen}
             all={data}
             may={may}
-            onRemove={() => void remove(chosen)}
+            onRemove={() => void remove("command", chosen)}
+          />
+        )}
+        {name === NEW_CUE && may && <CommandEditor key={NEW_CUE} kind="cue" view={null} all={data} may />}
+        {cue && (
+          <CommandEditor
+            key={`~${cue.name}`}
+            kind="cue"
+            view={cue}
+            all={data}
+            may={may}
+            onRemove={() => void remove("cue", cue)}
           />
         )}
         {builtIn && <BuiltIn view={builtIn} prefix={prefix} />}
-        {!chosen && !builtIn && name !== NEW && (
+        {!chosen && !cue && !builtIn && name !== NEW && name !== NEW_CUE && (
           <div className="start">
             <h2 className="room-title">{t("commands.title")}</h2>
             <p>{t("commands.start")}</p>
@@ -114,7 +135,7 @@ type ListProps = {
   search: string;
   prefix: string;
   may: boolean;
-  onSwitch: (view: Schemas["CommandView"], on: boolean) => void;
+  onSwitch: (kind: Kind, view: Schemas["CommandView"], on: boolean) => void;
 };
 
 function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
@@ -124,15 +145,16 @@ function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
     const found = new Map<string, Schemas["CommandView"][]>();
     for (const view of data?.commands ?? []) {
       const command = view.command as Command;
-      const text = [command.name, command.reply, command.aliases ?? []].flat(2).join(" ").toLowerCase();
-      if (!text.includes(wanted)) continue;
+      if (!textOf(command).includes(wanted)) continue;
       const folder = command.folder || t("commands.loose");
       found.set(folder, [...(found.get(folder) ?? []), view]);
     }
     return [...found].sort(([a], [b]) => a.localeCompare(b));
   }, [data, wanted, t]);
   const builtIns = data?.built_ins.filter((view) => view.names.some((name) => name.includes(wanted))) ?? [];
-  if (data && !folders.length && !builtIns.length) return <p className="quiet empty">{t("commands.none")}</p>;
+  const cues = data?.cues.filter((view) => textOf(view.command as Command).includes(wanted)) ?? [];
+  if (data && !folders.length && !builtIns.length && !cues.length)
+    return <p className="quiet empty">{t("commands.none")}</p>;
   return (
     <div className="list-body">
       {folders.map(([folder, views]) => (
@@ -152,12 +174,32 @@ function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
                 aria-label={`${t("commands.on")}: ${view.name}`}
                 checked={(view.command as Command).on !== false}
                 disabled={!may}
-                onChange={(event) => onSwitch(view, event.target.checked)}
+                onChange={(event) => onSwitch("command", view, event.target.checked)}
               />
             </div>
           ))}
         </section>
       ))}
+      {cues.length > 0 && (
+        <section>
+          <h2>{t("cues.title")}</h2>
+          {cues.map((view) => (
+            <div key={view.name} className="list-row">
+              <NavLink to={`/commands/${encodeURIComponent(`~${view.name}`)}`}>
+                <b>{view.name}</b>
+                <span className="quiet">{t("commands.uses", { count: view.uses })}</span>
+              </NavLink>
+              <Form.Check
+                type="switch"
+                aria-label={`${t("commands.on")}: ${view.name}`}
+                checked={(view.command as Command).on !== false}
+                disabled={!may}
+                onChange={(event) => onSwitch("cue", view, event.target.checked)}
+              />
+            </div>
+          ))}
+        </section>
+      )}
       {builtIns.length > 0 && (
         <section>
           <h2>{t("commands.builtIns")}</h2>
@@ -176,6 +218,11 @@ function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
       )}
     </div>
   );
+}
+
+/** All that is searched of a command or cue. */
+function textOf({ name, reply, aliases = [], hears = [] }: Command): string {
+  return [name, reply, aliases, hears].flat(2).join(" ").toLowerCase();
 }
 
 function BuiltIn({ view, prefix }: { view: Schemas["BuiltInView"]; prefix: string }) {

@@ -6,10 +6,15 @@ import { ListField } from "../../ui/ListField";
 import type { Draft } from "./types";
 
 const LEVELS = ["everyone", "follower", "regular", "subscriber", "vip", "moderator", "lead", "broadcaster"];
-type Props = { form: UseFormReturn<Draft>; problem: { detail: string } | null; field: string | null };
+type Props = {
+  form: UseFormReturn<Draft>;
+  problem: { detail: string } | null;
+  field: string | null;
+  cue?: boolean;
+};
 
 /** Everything about a command that its name and reply are not. */
-export function MoreFields({ form, problem, field }: Props) {
+export function MoreFields({ form, problem, field, cue = false }: Props) {
   const { t } = useTranslation();
   const [open, setOpen] = useState(false);
   const shown = open || ["aliases", "cooldown", "needs"].includes(field ?? "");
@@ -50,13 +55,15 @@ export function MoreFields({ form, problem, field }: Props) {
           </Form.Text>
         </div>
       )}
-      <ListField
-        label={t("commands.aliases")}
-        help={t("commands.aliasesHelp")}
-        items={form.watch("aliases")}
-        onChange={(items) => form.setValue("aliases", items)}
-        problem={field === "aliases" ? problem?.detail : null}
-      />
+      {!cue && (
+        <ListField
+          label={t("commands.aliases")}
+          help={t("commands.aliasesHelp")}
+          items={form.watch("aliases")}
+          onChange={(items) => form.setValue("aliases", items)}
+          problem={field === "aliases" ? problem?.detail : null}
+        />
+      )}
       <div className="pair">
         <Choice
           form={form}

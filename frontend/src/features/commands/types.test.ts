@@ -41,3 +41,14 @@ test("fields that the editor does not show stay", () => {
   assert.deepEqual(saved.counts, lost.counts);
   assert.deepEqual(saved.cooldown, { everyone: "1m", person: "stream", skip_from: "vip" });
 });
+
+test("a cue keeps what it hears, and only what differs from the usual", () => {
+  const cue = { name: "tea", hears: ["tea time"], reply: "x", where: "login" as const };
+  assert.deepEqual(commandOf(draftOf(cue), cue), cue);
+  assert.deepEqual(commandOf({ ...draftOf(cue), where: "text", match: "exact" }, cue), {
+    name: "tea",
+    hears: ["tea time"],
+    reply: "x",
+    match: "exact",
+  });
+});

@@ -14,8 +14,15 @@ export type Command = {
   when?: "always" | "live" | "offline";
   on?: boolean;
   folder?: string;
+  hears?: string[];
+  match?: Match;
+  where?: Where;
   [other: string]: unknown;
 };
+
+export type Kind = "command" | "cue";
+export type Match = "words" | "exact" | "pattern";
+export type Where = "text" | "login" | "name";
 
 /** What the editor holds while one types. */
 export type Draft = {
@@ -30,6 +37,9 @@ export type Draft = {
   when: "always" | "live" | "offline";
   folder: string;
   on: boolean;
+  hears: string[];
+  match: Match;
+  where: Where;
 };
 
 export const EMPTY: Draft = {
@@ -44,6 +54,9 @@ export const EMPTY: Draft = {
   when: "always",
   folder: "",
   on: true,
+  hears: [],
+  match: "words",
+  where: "text",
 };
 
 export function draftOf(command: Command): Draft {
@@ -61,6 +74,9 @@ export function draftOf(command: Command): Draft {
     when: command.when ?? "always",
     folder: command.folder ?? "",
     on: command.on ?? true,
+    hears: command.hears ?? [],
+    match: command.match ?? "words",
+    where: command.where ?? "text",
   };
 }
 
@@ -77,6 +93,9 @@ export function commandOf(draft: Draft, before: Command | null): Command {
     else command[key] = value;
   };
   set("aliases", draft.aliases, []);
+  set("hears", draft.hears, []);
+  set("match", draft.match, "words");
+  set("where", draft.where, "text");
   set("needs", { ...before?.needs, level: draft.level }, { level: "everyone" });
   const skip = typeof before?.cooldown === "object" && before.cooldown.skip_from;
   const own = {
