@@ -10,6 +10,7 @@ from gentlegate.core.errors import KitError, LifecycleError
 from gentlegate.core.events import StreamChange
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.load import load_kit
+from gentlegate.core.kit.warnings import warnings_of
 from gentlegate.core.moments import format_moment, in_words, parse_moment, parse_span
 from gentlegate.core.state import State
 from gentlegate.core.streams import Streams
