@@ -7,7 +7,7 @@ from typing import Any
 
 from gentlegate.connectors.brook import wire as brook
 from gentlegate.connectors.lantern import wire as lantern
-from gentlegate.core.events import Message, Person, StreamChange
+from gentlegate.core.events import Message, Person, Removal, StreamChange
 
 BROOK_LINE: dict[str, Any] = {
     "id": "b1",
@@ -58,13 +58,22 @@ class BrookWire(unittest.TestCase):
             ({"effect": "ban", "person": "brook:u-moss"}, "/brook/people/u-moss/ban", {}),
             ({"effect": "unban", "person": "brook:u-moss"}, "/brook/people/u-moss/free", {}),
             (TITLE, "/brook/channel", {"title": "Bowls"}),
+            ({"effect": "followers_only", "on": True}, "/brook/followers", {"only": True}),
         ):
             with self.subTest(effect["effect"]):
                 self.assertEqual(brook.request(effect), (path, body))
         self.assertIsNone(brook.request({"effect": "restore", "message": "b1"}))
 
+    def test_a_line_that_a_person_removed(self) -> None:
+        self.assertEqual(brook.removal({"id": "b1", "by": "bram"}, 7), Removal(7, "brook", "b1"))
+
 
 class LanternWire(unittest.TestCase):
+    def test_an_entry_that_is_a_line_or_a_removal(self) -> None:
+        self.assertEqual(lantern.entry(LANTERN_ENTRY, 7), lantern.message(LANTERN_ENTRY))
+        self.assertEqual(lantern.entry({"gone": "l1", "by": "wren"}, 7), Removal(7, "lantern", "l1"))
+        self.assertIsNone(lantern.request({"effect": "followers_only", "on": True}))
+
     def test_an_entry(self) -> None:
         person = Person("lantern", "u-moss", "moss", "Moss", frozenset({"moderator"}))
         expected = Message(1_772_906_404_250_000, "lantern", "l1", person, "hello :pot:", ((6, 11),))

@@ -5,7 +5,7 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentlegate.core.text.link_entries import EntryIndex, read_entry, resolve
+from gentlegate.core.text.link_entries import MOST_HOSTS, EntryIndex, HostSet, read_entry, read_hosts, resolve
 from gentlegate.core.text.links import find_links
 
 NO_LINKS = """
@@ -144,3 +144,52 @@ class Entries(unittest.TestCase):
         for text in ("two words", "", "https://", "..", "//"):
             with self.subTest(text), self.assertRaises(ValueError):
                 read_entry(text)
+
+
+class HostLists(unittest.TestCase):
+    def test_hosts_files_and_plain_lists_are_read(self) -> None:
+        text = """# a remark
+0.0.0.0 bad.test   # trailing
+127.0.0.1\tworse.test
+::1 sixth.test
+127.0.0.1 localhost
+plain.test
+*.wild.test
+.dotted.test
+BÜCHER.example
+! another remark
+two words.test here
+"""
+        hosts, odd = read_hosts(text)
+        self.assertEqual(
+            hosts,
+            [
+                "bad.test",
+                "worse.test",
+                "sixth.test",
+                "plain.test",
+                "wild.test",
+                "dotted.test",
+                "xn--bcher-kva.example",
+            ],
+        )
+        self.assertEqual(odd, [11])
+
+    def test_more_than_is_taken_is_refused(self) -> None:
+        with self.assertRaises(ValueError):
+            read_hosts("\n".join(f"h{n}.test" for n in range(MOST_HOSTS + 1)))
+
+    def test_a_set_holds_hosts_and_what_is_below_them(self) -> None:
+        hosts = HostSet(["bad.test", "Bücher.example"])
+        for host, held in (
+            ("bad.test", True),
+            ("a.b.BAD.test", True),
+            ("notbad.test", False),
+            ("xn--bcher-kva.example", True),
+            ("test", False),
+        ):
+            with self.subTest(host):
+                self.assertEqual(hosts.holds(host), held)
+
+    def test_a_link_behind_another_is_seen(self) -> None:
+        self.assertEqual([link.address.host for link in find_links("bad.test/https://kiln.example")], ["bad.test"])

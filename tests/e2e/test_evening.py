@@ -13,30 +13,14 @@ from selenium.webdriver.common.keys import Keys
 
 from gentlegate.demo.prepare import PASSWORD
 from tests.support.browser import DESK, PHONE, Browser
+from tests.support.team import TwoBrowsers
 from tests.support.world import World, eventually
 
 AXE = Path(__file__).resolve().parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln")
 
 
-class Evening(unittest.TestCase):
-    world: ClassVar[World]
-    bram: ClassVar[Browser]
-    odalys: ClassVar[Browser]
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        cls.world = World().start()
-        cls.bram, cls.odalys = Browser(), Browser()
-        cls.bram.log_in(cls.world.address, "bram", PASSWORD)
-        cls.odalys.log_in(cls.world.address, "odalys", PASSWORD)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        for part in (cls.bram, cls.odalys):
-            part.close()
-        cls.world.stop()
-
+class Evening(TwoBrowsers):
     def setUp(self) -> None:
         for browser in (self.bram, self.odalys):
             browser.driver.get(self.world.address)

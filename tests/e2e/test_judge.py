@@ -3,37 +3,19 @@
 from __future__ import annotations
 
 import unittest
-from typing import ClassVar
 
 import httpx
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from gentlegate.demo.prepare import PASSWORD
 from tests.support.browser import Browser
-from tests.support.world import World, eventually
+from tests.support.team import TwoBrowsers
+from tests.support.world import eventually
 
 SHOUT = "THIS POT IS SO VERY ROUND AND SO TALL, look"
 
 
-class TheJudge(unittest.TestCase):
-    world: ClassVar[World]
-    bram: ClassVar[Browser]
-    odalys: ClassVar[Browser]
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        cls.world = World().start()
-        cls.bram, cls.odalys = Browser(), Browser()
-        cls.bram.log_in(cls.world.address, "bram", PASSWORD)
-        cls.odalys.log_in(cls.world.address, "odalys", PASSWORD)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        for part in (cls.bram, cls.odalys):
-            part.close()
-        cls.world.stop()
-
+class TheJudge(TwoBrowsers):
     def desk(self, browser: Browser) -> Browser:
         browser.driver.get(self.world.address)
         browser.find(".feed .line")

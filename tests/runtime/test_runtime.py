@@ -3,7 +3,8 @@ from __future__ import annotations
 import asyncio
 import unittest
 from collections.abc import Awaitable, Callable
-from typing import Any
+from dataclasses import replace
+from typing import Any, ClassVar
 
 import orjson
 
@@ -17,6 +18,7 @@ from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.gate import Gate
 from gentlegate.runtime.hub import LONGEST_QUEUE, Hub
 from gentlegate.runtime.outbox import Outbox
+from gentlegate.runtime.past import LINES, Past
 from gentlegate.runtime.ports import StoreThread
 from gentlegate.runtime.screen import Screen
 from tests.support.logs import live, says
@@ -125,6 +127,50 @@ class GateTest(unittest.TestCase):
 
         run(work)
 
+    def test_what_chat_changes_is_stored_with_who_did_it(self) -> None:
+        async def work() -> None:
+            gate, journal, _ = self.gate()
+            mod = frozenset({"moderator"})
+            event = self.message(gate, "!teach tea poured", "a")
+            gate.receive(replace(event, person=replace(event.person, badges=mod)))
+            await gate.flush()
+            ((_, who, document),) = journal.documents
+            self.assertEqual((who, document["commands"][-1]["name"]), (event.person.key, "tea"))
+            (line,) = journal.entries[-1].ledger
+            self.assertEqual((line.what, line.about, line.place), ("setting", "commands.tea", "chat"))
+            gate.receive(self.message(gate, "!tea", "b"))
+            await gate.flush()
+            self.assertEqual(len(journal.documents), 1)
+
+        run(work)
+
+    def test_a_change_for_tonight_is_state_and_no_new_settings(self) -> None:
+        async def work() -> None:
+            gate, journal, _ = self.gate()
+            committing = asyncio.create_task(gate.run())
+            await gate.act(ODALYS, "setting", path="filters.links.on", value=False, tonight=True)
+            self.assertEqual(journal.documents, [])
+            self.assertIn("tonight", {name for name, _, _ in journal.state})
+            self.assertFalse(gate.engine.parts.kit.filters.links.on)
+            committing.cancel()
+
+        run(work)
+
+    def test_passes_lifts_and_marks_stand_in_the_ledger(self) -> None:
+        async def work() -> None:
+            gate, journal, _ = self.gate()
+            committing = asyncio.create_task(gate.run())
+            gate.receive(self.message(gate, "see bad.test", "a"))
+            await gate.act(ODALYS, "pass", person="brook:u-moss")
+            await gate.act(ODALYS, "lift", person="brook:u-moss")
+            await gate.act(ODALYS, "look", platform="brook", message="a")
+            await gate.act(ODALYS, "drawbridge", up=True)
+            said = [line.what for entry in journal.entries for line in entry.ledger]
+            self.assertEqual(said, ["pass", "lift", "mark", "drawbridge"])
+            committing.cancel()
+
+        run(work)
+
     def test_due_things_happen_by_the_clock(self) -> None:
         async def work() -> None:
             kit = {
@@ -162,6 +208,29 @@ class GateTest(unittest.TestCase):
             self.assertEqual(line["sending"]["remove"], "waiting")
             gate.sending(sent[0].number, "sent")
             self.assertEqual(gate.screen.snapshot()["lines"][0]["sending"]["remove"], "sent")
+
+        run(work)
+
+
+class PastLines(unittest.TestCase):
+    def test_only_what_is_new_is_read_and_the_oldest_go(self) -> None:
+        asked: list[int] = []
+
+        class Messages:
+            stored: ClassVar[list[tuple[int, Any, int]]] = []
+
+            def recent_messages(self, count: int, after: int = 0) -> list[tuple[int, Any, int]]:
+                asked.append(after)
+                return [row for row in self.stored if row[0] > after][-count:]
+
+        async def work() -> None:
+            past = Past(Messages(), StoreThread())
+            Messages.stored += [(n, says(n, f"line {n}"), n) for n in range(1, LINES + 11)]
+            self.assertEqual(len(await past.lines()), LINES)
+            Messages.stored.append((LINES + 11, says(1, "newest"), 1))
+            lines = await past.lines()
+            self.assertEqual((len(lines), lines[-1].text, lines[0].text), (LINES, "newest", "line 12"))
+            self.assertEqual(asked, [0, LINES + 10])
 
         run(work)
 

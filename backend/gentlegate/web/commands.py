@@ -94,6 +94,13 @@ async def save_entry(gate: Gate, account: Account, section: str, name: str, body
     return view_of(gate, body.command, section)
 
 
+async def remove_entry(gate: Gate, account: Account, section: str, name: str, read: str | None) -> None:
+    """Remove a command or cue, if nobody else changed it since it was read."""
+    if read is not None:
+        unchanged(gate, section, name, read)
+    await gate.act(account, "setting", path=f"{section}.{name}", value=None)
+
+
 @routes.put("/{name}", summary="Make or change a command")
 async def save(name: str, body: SaveCommand, request: Request, account: Changing) -> CommandView:
     return await save_entry(request.app.state.gate, account, "commands", name, body)
@@ -101,10 +108,7 @@ async def save(name: str, body: SaveCommand, request: Request, account: Changing
 
 @routes.delete("/{name}", summary="Remove a command", status_code=204)
 async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> None:
-    gate: Gate = request.app.state.gate
-    if revision is not None:
-        unchanged(gate, "commands", name, revision)
-    await gate.act(account, "setting", path=f"commands.{name}", value=None)
+    await remove_entry(request.app.state.gate, account, "commands", name, revision)
 
 
 @routes.post("/preview", summary="A reply as each platform would show it")

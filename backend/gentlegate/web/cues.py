@@ -11,7 +11,7 @@ from gentlegate.core.commands.cues import CueEar
 from gentlegate.core.events import Message
 from gentlegate.core.kit.load import load_kit
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.commands import Changing, Looking, save_entry, unchanged
+from gentlegate.web.commands import Changing, Looking, remove_entry, save_entry
 from gentlegate.web.problems import ANSWERS
 from gentlegate.web.schemas import CaughtLine, CommandView, CueHeard, SaveCommand
 
@@ -26,10 +26,7 @@ async def save(name: str, body: SaveCommand, request: Request, account: Changing
 
 @routes.delete("/{name}", summary="Remove a cue", status_code=204)
 async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> None:
-    gate: Gate = request.app.state.gate
-    if revision is not None:
-        unchanged(gate, "cues", name, revision)
-    await gate.act(account, "setting", path=f"cues.{name}", value=None)
+    await remove_entry(request.app.state.gate, account, "cues", name, revision)
 
 
 @routes.post("/heard", summary="Which lines of the last streams a cue would have answered; touches nothing")

@@ -161,22 +161,7 @@ function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
         <section key={folder}>
           <h2>{folder}</h2>
           {views.map((view) => (
-            <div key={view.name} className="list-row">
-              <NavLink to={`/commands/${encodeURIComponent(view.name)}`}>
-                <b>
-                  {prefix}
-                  {view.name}
-                </b>
-                <span className="quiet">{t("commands.uses", { count: view.uses })}</span>
-              </NavLink>
-              <Form.Check
-                type="switch"
-                aria-label={`${t("commands.on")}: ${view.name}`}
-                checked={(view.command as Command).on !== false}
-                disabled={!may}
-                onChange={(event) => onSwitch("command", view, event.target.checked)}
-              />
-            </div>
+            <Row key={view.name} kind="command" view={view} prefix={prefix} may={may} onSwitch={onSwitch} />
           ))}
         </section>
       ))}
@@ -184,19 +169,7 @@ function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
         <section>
           <h2>{t("cues.title")}</h2>
           {cues.map((view) => (
-            <div key={view.name} className="list-row">
-              <NavLink to={`/commands/${encodeURIComponent(`~${view.name}`)}`}>
-                <b>{view.name}</b>
-                <span className="quiet">{t("commands.uses", { count: view.uses })}</span>
-              </NavLink>
-              <Form.Check
-                type="switch"
-                aria-label={`${t("commands.on")}: ${view.name}`}
-                checked={(view.command as Command).on !== false}
-                disabled={!may}
-                onChange={(event) => onSwitch("cue", view, event.target.checked)}
-              />
-            </div>
+            <Row key={view.name} kind="cue" view={view} prefix="" may={may} onSwitch={onSwitch} />
           ))}
         </section>
       )}
@@ -216,6 +189,34 @@ function CommandList({ data, search, prefix, may, onSwitch }: ListProps) {
           ))}
         </section>
       )}
+    </div>
+  );
+}
+
+type RowProps = Pick<ListProps, "prefix" | "may" | "onSwitch"> & {
+  kind: Kind;
+  view: Schemas["CommandView"];
+};
+
+/** A command or cue in the list, with its switch. */
+function Row({ kind, view, prefix, may, onSwitch }: RowProps) {
+  const { t } = useTranslation();
+  return (
+    <div className="list-row">
+      <NavLink to={`/commands/${encodeURIComponent((kind === "cue" ? "~" : "") + view.name)}`}>
+        <b>
+          {prefix}
+          {view.name}
+        </b>
+        <span className="quiet">{t("commands.uses", { count: view.uses })}</span>
+      </NavLink>
+      <Form.Check
+        type="switch"
+        aria-label={`${t("commands.on")}: ${view.name}`}
+        checked={(view.command as Command).on !== false}
+        disabled={!may}
+        onChange={(event) => onSwitch(kind, view, event.target.checked)}
+      />
     </div>
   );
 }
