@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import unittest
 
 import httpx
@@ -84,6 +85,7 @@ class TheJudge(TwoBrowsers):
         self.choose(bram, "may I post my notes")
         self.press(bram, "l", "2")
         bram.wait_text("Links, by Bram", ".panel-passes")
+        bram.wait(lambda: re.search(r"pass until \d\d:\d\d", bram.text(".feed")))
         self.press(bram, Keys.ESCAPE)
         id = self.world.type("here: sams-notes.test/glaze", "saltglaze_sam")
         bram.wait_text("has a pass", ".feed")

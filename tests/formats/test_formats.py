@@ -14,7 +14,9 @@ from gentlegate.core.effects import (
     EFFECTS,
     Cause,
     CounterMoved,
+    Drawbridge,
     Exempt,
+    PassGiven,
     Reason,
     Refused,
     Say,
@@ -154,6 +156,13 @@ class EffectLines(unittest.TestCase):
                 body, shape = json.loads(line), shapes[sample.effect]
                 self.assertLessEqual(set(shape["required"]), set(body))
                 self.assertLessEqual(set(body), set(shape["properties"]))
+
+    def test_the_end_of_a_pass_is_a_time_or_the_stream(self) -> None:
+        for until, written in ((BEGIN, "2026-03-07T18:00:00Z"), ("stream", "stream")):
+            effect = PassGiven(at=BEGIN, person="brook:17", filters=("links",), until=until, by="brook:2")
+            self.assertEqual(effect_object(effect)["until"], written)
+        drawbridge = Drawbridge(at=BEGIN, state="raised", why="copycats", until=BEGIN, by=None)
+        self.assertEqual(effect_object(drawbridge)["until"], "2026-03-07T18:00:00Z")
 
     def test_asked_is_only_there_where_a_length_was_changed(self) -> None:
         plain = Timeout(at=BEGIN, platform="brook", person="brook:1", seconds=60)

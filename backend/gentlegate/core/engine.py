@@ -6,6 +6,7 @@ exact moment, before an event of the same moment.
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Mapping
 from typing import Any
 
@@ -14,14 +15,17 @@ from gentlegate.core.commands.runner import run_command, run_cue
 from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
 from gentlegate.core.effects import Cause, Effect, SettingChanged, Verdict
-from gentlegate.core.errors import ActError
+from gentlegate.core.errors import ActError, GateError
 from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, Removal, StreamChange
+from gentlegate.core.filters import build_filters
 from gentlegate.core.judge import drawbridge, passes, second_look, tally
 from gentlegate.core.judge.carry_out import carry_out
 from gentlegate.core.judge.judge import KNOWN, Judgement, Sight
 from gentlegate.core.judge.ladder import standing
 from gentlegate.core.kit import edit
+from gentlegate.core.kit.filters import with_mood
 from gentlegate.core.kit.load import load_kit
+from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
@@ -47,6 +51,7 @@ class Engine:
     ) -> None:
         self.state = state or State()
         self.now = 0
+        self._loaded: tuple[dict[str, Any], Kit] | None = None
         self._quiet_until: int | None = None
         """Before this moment time alone brings nothing; None where that has to be worked out anew."""
         self._seed = seed
@@ -61,7 +66,7 @@ class Engine:
         `document` are the channel's own settings; `effective` is what holds with tonight's changes over them.
         """
         effective = tonight.laid_over(document, self.state)
-        kit = load_kit(effective)
+        kit = self._load(effective)
         self.document, self.effective = document, effective
         self.parts = Parts(kit, self.state, self._seed, self.declared)
         self._quiet_until = None
@@ -69,6 +74,21 @@ class Engine:
         self.parts.rotas = self.rotas
         self.parts.change = self._change
         self.parts.written = lambda section, name: edit.read(self.document, f"{section}.{name}")
+
+    def _load(self, document: dict[str, Any]) -> Kit:
+        """The checked kit of a document; the last one is kept, as a change is checked before it is applied."""
+        if self._loaded is None or self._loaded[0] is not document:
+            self._loaded = (document, load_kit(document))
+        return self._loaded[1]
+
+    def prepare(self, act: DeskAct) -> None:
+        """Build what a change of settings will need, in another thread, so that the change itself is quick.
+
+        Nothing is changed; a change that cannot be is left for `handle` to refuse.
+        """
+        with contextlib.suppress(GateError):
+            kit = load_kit(tonight.one_laid_over(self.effective, _wanted(act, 0)))
+            build_filters(with_mood(kit.filters, kit.channel.mood), dict(self.state.feeds.items()))
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""
@@ -259,20 +279,11 @@ class Engine:
 
     def _setting(self, act: DeskAct, now: int) -> list[Effect]:
         """Change a place: `value` sets it, `add` and `take` change a list; `tonight` lets it hold for this stream."""
-        path = str(act.values.get("path", ""))
         for_tonight = bool(act.values.get("tonight"))
         lists = {key: act.values[key] for key in ("add", "take") if act.values.get(key) is not None}
         if len(lists) > 1 or any(not isinstance(entries, list) for entries in lists.values()):
             raise ActError("give either value, or a list to add, or a list to take", "value")
-        change = TonightRecord(
-            tonight.next_number(self.state),
-            path,
-            act.by,
-            now,
-            act.values.get("value"),
-            lists.get("add"),
-            lists.get("take"),
-        )
+        change = _wanted(act, tonight.next_number(self.state))
         return [self._make(change, for_tonight, Cause("desk", "setting"), now)]
 
     def _change(
@@ -286,12 +297,12 @@ class Engine:
         """Let a change hold, for good or for tonight. KitError where it cannot be; then nothing was changed."""
         path, before = change.path, edit.read(self.effective, change.path)
         if for_tonight:
-            load_kit(tonight.one_laid_over(self.effective, change))
+            self._load(tonight.one_laid_over(self.effective, change))
             tonight.put(self.state, change)
             self.apply(self.document)
         else:
             document = tonight.one_laid_over(self.document, change)
-            load_kit(document)
+            self._load(document)
             if change.add is None and change.take is None:
                 tonight.drop_overtaken(self.state, path)
             self.apply(document)
@@ -304,6 +315,13 @@ class Engine:
             tonight=True if for_tonight else None,
             cause=cause,
         )
+
+
+def _wanted(act: DeskAct, number: int) -> TonightRecord:
+    """The change that an act asks for."""
+    values = act.values
+    path = str(values.get("path", ""))
+    return TonightRecord(number, path, act.by, act.at, values.get("value"), values.get("add"), values.get("take"))
 
 
 def _clean(message: Message, strikes: int, now: int) -> Verdict:

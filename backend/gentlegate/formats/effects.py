@@ -15,7 +15,15 @@ _FIELDS: dict[type[Effect], tuple[str, ...]] = {
 }
 
 
-_ONLY_WHERE_THERE = {"timeout": ("asked", "by"), "remove": ("by",), "ban": ("by",), "unban": ("by",)}
+_MOMENTS = frozenset({"until"})
+"""Fields that hold a moment, written as a time."""
+_ONLY_WHERE_THERE = {
+    "timeout": ("asked", "by"),
+    "remove": ("by",),
+    "ban": ("by",),
+    "unban": ("by",),
+    "setting": ("tonight",),
+}
 
 
 def _plain(value: Any) -> Any:
@@ -28,7 +36,8 @@ def effect_object(effect: Effect) -> dict[str, Any]:
     """An effect with its fields in their published order."""
     found: dict[str, Any] = {"at": format_moment(effect.at), "effect": effect.effect}
     for name in _FIELDS[type(effect)]:
-        found[name] = _plain(getattr(effect, name))
+        value = getattr(effect, name)
+        found[name] = format_moment(value) if name in _MOMENTS and isinstance(value, int) else _plain(value)
     for name in _ONLY_WHERE_THERE.get(effect.effect, ()):
         if found[name] is None:
             del found[name]

@@ -37,6 +37,8 @@ def _effect_schema() -> dict[str, Any]:
         definitions |= shape.pop("$defs", {})
         shape["properties"]["at"] = {"type": "string", "format": "date-time"}
         shape["properties"]["effect"] = {"const": kind.effect}
+        if "until" in shape["properties"]:
+            shape["properties"]["until"] = {"type": ["string", "null"], "description": "RFC 3339, or stream."}
         shape["required"] = [
             "at",
             "effect",

@@ -9,6 +9,7 @@ from __future__ import annotations
 import asyncio
 from collections import OrderedDict
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
 import structlog
@@ -97,9 +98,12 @@ class Gate:
 
     async def act(self, account: Account, do: str, **values: Any) -> list[Effect]:
         """Carry out an act of somebody at the Desk; returns once it is stored. GateError where it cannot be."""
+        event = DeskAct(self.clock.now(), account.key, do, {**values, "name_of_by": account.name})
+        if do == "setting":
+            await asyncio.to_thread(self.engine.prepare, event)
         now = self.clock.now()
+        event = replace(event, at=now)
         self._time_passes(now)
-        event = DeskAct(now, account.key, do, {**values, "name_of_by": account.name})
         before = self.engine.document
         effects = self.engine.handle(event, now)
         if self.engine.document is not before:
