@@ -147,6 +147,11 @@ class Folding(unittest.TestCase):
         once = fold(text)
         self.assertEqual(fold(once), once)
 
+    @given(st.text(alphabet="aàáсорѕ\u0301éß²½١م क्ि🅂①.-_İıﬁΣς", max_size=40) | st.text(max_size=40))
+    @settings(max_examples=500, deadline=None)
+    def test_the_short_way_and_the_long_way_agree(self, text: str) -> None:
+        self.assertEqual(fold(text), fold_with_places(text)[0])
+
     @given(st.text(max_size=60))
     @settings(max_examples=300, deadline=None)
     def test_places_are_in_order_and_within_the_text(self, text: str) -> None:
@@ -159,7 +164,7 @@ class Folding(unittest.TestCase):
 
 class PatternList(unittest.TestCase):
     def find(self, pattern: str, text: str) -> list[str]:
-        found = Patterns([read_pattern(0, pattern)]).find(text, *fold_with_places(text))
+        found = Patterns([read_pattern(0, pattern)]).find(text)
         return [text[hit.start : hit.end] for hit in found]
 
     def test_on_the_original_and_on_the_folded_text(self) -> None:

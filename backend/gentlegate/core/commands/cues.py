@@ -11,7 +11,7 @@ from ahocorasick_rs import AhoCorasick
 from gentlegate.core.events import Message
 from gentlegate.core.kit.commands import Cue
 from gentlegate.core.text.patterns import Patterns, read_pattern
-from gentlegate.core.text.spelling import fold_with_places
+from gentlegate.core.text.spelling import fold
 
 
 class CueEar:
@@ -59,8 +59,7 @@ class _Place:
         self._patterns = Patterns(patterns) if patterns else None
 
     def find(self, text: str) -> set[int]:
-        folded, places = fold_with_places(text)
-        plain = " ".join(folded.split())
+        plain = " ".join(fold(text).split())
         found = set(self._exact.get(plain, ()))
         if self._words:
             for number, start, end in self._automaton.find_matches_as_indexes(plain, overlapping=True):
@@ -69,10 +68,9 @@ class _Place:
                 if not before and not after:
                     found.update(self._words[number])
         if self._patterns is not None:
-            found.update(hit.phrase for hit in self._patterns.find(text, folded, places))
+            found.update(hit.phrase for hit in self._patterns.find(text))
         return found
 
 
 def _folded(text: str) -> str:
-    folded, _ = fold_with_places(text)
-    return " ".join(folded.split())
+    return " ".join(fold(text).split())

@@ -7,7 +7,6 @@ from gentlegate.core.kit import filters as kit
 from gentlegate.core.text.patterns import Patterns, read_pattern
 from gentlegate.core.text.phrases import Hit, Phrases, read_phrase
 from gentlegate.core.text.reading import Reading
-from gentlegate.core.text.spelling import fold_with_places
 
 
 class Entries:
@@ -28,10 +27,8 @@ class Entries:
     def find(self, text: str) -> list[tuple[Hit, kit.Phrase, bool]]:
         """Every hit with its entry, and whether an allowed phrase covers it."""
         hits = self._phrases.find(text)
-        if self._any_pattern:
-            folded, places = (text.lower(), None) if text.isascii() else fold_with_places(text)
-            if more := self._patterns.find(text, folded, places):
-                hits = [*hits, *more]
+        if self._any_pattern and (more := self._patterns.find(text)):
+            hits = [*hits, *more]
         if not hits:
             return []
         shields = [(shield.start, shield.end) for shield in self._allowed.find(text)]

@@ -14,6 +14,7 @@ from typing import Any
 import re2
 
 from gentlegate.core.text.phrases import Hit
+from gentlegate.core.text.spelling import fold, fold_with_places
 
 MOST_MEMORY = 64 << 20
 MOST_HITS = 20
@@ -95,10 +96,11 @@ class Patterns:
                 self._set.Add(pattern.source)
             self._set.Compile()
 
-    def find(self, text: str, folded: str, places: list[int] | None) -> list[Hit]:
-        """Hits in the text, and in its folded form whose characters stand at `places` of the text."""
+    def find(self, text: str) -> list[Hit]:
+        """Hits in the text and in its folded form."""
         if self._set is None:
             return []
+        folded = fold(text)
         plainly = self._set.Match(text)
         through = self._set.Match(folded) if folded != text else None
         if not plainly and not through:
@@ -108,6 +110,7 @@ class Patterns:
             for start, end in self._spans(self._patterns[number], text):
                 hits[self._patterns[number].index, start] = Hit(self._patterns[number].index, start, end, False)
         if through:
+            folded, places = fold_with_places(text)
             for number in through:
                 index = self._patterns[number].index
                 for start, end in self._spans(self._patterns[number], folded):

@@ -125,7 +125,11 @@ _SIGNS = re.compile(r"[0134578@$]")
 
 def fold(text: str) -> str:
     """The text as it is compared with other texts: unseen characters, accents, case and look-alikes undone."""
-    return text.lower() if text.isascii() else fold_with_places(text)[0]
+    if text.isascii():
+        return text.lower()
+    if _MIXED.search(text.translate(_SCRIPTS)) is None:
+        return text.translate(_FOLDED)
+    return fold_with_places(text)[0]
 
 
 def fold_with_places(text: str) -> tuple[str, list[int] | None]:
@@ -168,3 +172,31 @@ def _plainly(word: Row) -> list[str]:
 
 def _itself(letter: Letter) -> str:
     return letter.own
+
+
+class _Each(dict[int, str]):
+    """A table for `str.translate` that fills itself from what each code point is read as."""
+
+    def __init__(self, write: Callable[[str, Letter], str]) -> None:
+        self._write = write
+
+    def __missing__(self, code: int) -> str:
+        sign = chr(code)
+        made = self[code] = "".join(self._write(sign, letter) for letter in letters(sign))
+        return made
+
+
+_script_signs: dict[str, str] = {}
+
+
+def _script_sign(sign: str, letter: Letter) -> str:
+    """One private sign for each script, nothing for digits, a space for what parts words."""
+    if letter.script:
+        return _script_signs.setdefault(letter.script, chr(0xF0000 + len(_script_signs)))
+    return "" if sign.isalnum() else " "
+
+
+_MIXED = re.compile(r"([^ ])(?!\1)[^ ]")
+"""Two letters of different scripts in one word."""
+_SCRIPTS = _Each(_script_sign)
+_FOLDED = _Each(lambda _, letter: own(letter) if letter.script else letter.own)
