@@ -322,6 +322,9 @@ class Lists(unittest.TestCase):
         self.assertEqual((verdict.outcome, verdict.seconds), ("timeout", 600))
         with self.assertRaises(ActError):
             engine.handle(desk(3, "feed", name="other", hosts=[]))
+        engine.handle(desk(4, "setting", path="filters.links.feeds", take=[{"name": "bad hosts"}]))
+        self.assertEqual(len(engine.state.feeds), 0)
+        self.assertEqual(of(engine.handle(says(5, "see host1.test", "b", "vip")), "verdict")[0].outcome, "nudge")
 
     def test_adding_and_taking_entries(self) -> None:
         document: dict[str, Any] = {"filters": {"links": {"allowed": ["a.example", {"text": "B.example"}]}}}

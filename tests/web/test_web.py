@@ -6,6 +6,8 @@ import asyncio
 import json
 import unittest
 from collections.abc import Awaitable, Callable
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from threading import Thread
 from typing import Any, ClassVar
 
 import httpx
@@ -276,6 +278,38 @@ class RulesRoom(WithWorld):
             self.assertEqual(gone.status_code, 409)
             self.assertIn("no answer from", gone.json()["detail"].lower())
             self.assertEqual(client.delete("/api/rules/feeds/bad hosts").json()["feeds"], [])
+
+    def test_a_list_is_imported_again_from_its_address(self) -> None:
+        served = ["bad-one.test"]
+
+        class Lists(BaseHTTPRequestHandler):
+            def do_GET(self) -> None:
+                body = "\n".join(served).encode()
+                self.send_response(200)
+                self.end_headers()
+                self.wfile.write(body)
+
+            def log_message(self, *_: Any) -> None:
+                pass
+
+        server = ThreadingHTTPServer(("127.0.0.1", 0), Lists)
+        Thread(target=server.serve_forever, daemon=True).start()
+        self.addCleanup(server.server_close)
+        self.addCleanup(server.shutdown)
+        address = f"http://127.0.0.1:{server.server_port}/hosts.txt"
+        with self.world.client("odalys") as client:
+
+            def stopped(text: str) -> bool:
+                verdict = client.post("/api/rules/try", json={"text": text, "level": "vip"}).json()["verdict"]
+                return bool(verdict["outcome"] == "timeout")
+
+            client.post("/api/rules/feeds", json={"name": "Served", "address": address}).raise_for_status()
+            self.assertEqual((stopped("bad-one.test"), stopped("bad-two.test")), (True, False))
+            served.append("bad-two.test")
+            again = client.post("/api/rules/feeds/served/again").json()
+            self.assertEqual((again["hosts"], stopped("see bad-two.test")), (2, True))
+            client.delete("/api/rules/feeds/served").raise_for_status()
+            self.assertFalse(stopped("bad-two.test"))
 
     def test_a_mood_can_drop_single_changes(self) -> None:
         with self.world.client("odalys") as client:

@@ -232,6 +232,13 @@ class Engine:
         tally.prune(self.parts)
         return effects + self._put_back(tonight.changes(self.state), "gate", now)
 
+    def _forget_feeds(self) -> None:
+        """The hosts of imported lists that are gone from the settings go as well."""
+        named = {fold_name(feed.name) for feed in self.parts.kit.filters.links.feeds}
+        for key, _ in list(self.state.feeds.items()):
+            if key not in named:
+                self.state.feeds.drop(key)
+
     def _put_back(self, changes: list[TonightRecord], by: str, now: int) -> list[Effect]:
         if not changes:
             return []
@@ -306,6 +313,8 @@ class Engine:
             if change.add is None and change.take is None:
                 tonight.drop_overtaken(self.state, path)
             self.apply(document)
+            if path.startswith("filters.links.feeds"):
+                self._forget_feeds()
         return SettingChanged(
             at=now,
             path=path,
