@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+import random
+import time
 import unittest
 from typing import Any
 
@@ -7,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentlegate.core.commands.replies import parts as split
-from gentlegate.core.errors import ActError
+from gentlegate.core.commands.templates import render
+from gentlegate.core.errors import ActError, TemplateProblem
 from tests.support.logs import desk, live, of, offline, run, said, says, whys
 
 KILN: dict[str, Any] = {"name": "kiln", "aliases": ["Temperature"], "reply": "hot", "cooldown": "none"}
@@ -315,3 +318,40 @@ class BuiltIns(unittest.TestCase):
         }
         self.assertEqual(run(settings, says(0, "!uptime")), [])
         self.assertEqual(whys(run(settings, says(0, "!since"), says(9, "!count x"))), ["level", "disabled"])
+
+
+HOSTILE = (
+    "{{ (1..300000000) | join: ',' }}",
+    "{% for i in (1..100000) %}{% for j in (1..100000) %}x{% endfor %}{% endfor %}",
+    "{% assign a = 'aaaaaaaa' %}{% for i in (1..500) %}{% assign a = a | append: a %}{% endfor %}{{ a }}",
+    "{{ 999999999999 | times: 999999999999 | times: 99999999999999 }}",
+    "{% for i in (1..500) %}{{ args | replace: 'a', 'bbbbbbbbbbbbbbbbbbbbbbbb' }}{% endfor %}",
+    "{{ args | replace: '', 'yyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyyy' }}",
+    "{% capture c %}{% for i in (1..400) %}{{ args }}{% endfor %}{% endcapture %}{{ c }}",
+    "{% assign x = (1..500) %}{% for a in x %}{% for b in x %}{{ a }}{% endfor %}{% endfor %}",
+    "{{ (1..199) | reverse | join: args | split: 'a' | join: args | upcase | url_encode }}",
+    "{{ 'x' | append: args | append: args | append: args }}",
+    "{{ 'a' | roll }}",
+    "{{ 10 | divided_by: 0 }}",
+)
+
+
+class Hostile(unittest.TestCase):
+    def test_each_says_nothing_and_costs_little(self) -> None:
+        def taken(template: str) -> tuple[float, str | None]:
+            begun = time.perf_counter()
+            try:
+                said = render(template, {"args": "a" * 1900}, lambda: random.Random(1))
+            except TemplateProblem:
+                said = None
+            return time.perf_counter() - begun, said
+
+        taken("{{ args }}")
+        usual = max(
+            min(taken("{% for i in (1..50) %}{{ args | upcase | size }}{% endfor %}")[0] for _ in range(5)), 1e-4
+        )
+        for template in HOSTILE:
+            with self.subTest(template):
+                costs, said = min((taken(template) for _ in range(3)), key=lambda one: one[0])
+                self.assertIsNone(said)
+                self.assertLess(costs / usual, 60)
