@@ -86,7 +86,7 @@ class Engine:
 
         Nothing is changed; a change that cannot be is left for `handle` to refuse.
         """
-        with contextlib.suppress(GateError):
+        with contextlib.suppress(GateError, RuntimeError):
             kit = load_kit(tonight.one_laid_over(self.effective, _wanted(act, 0)))
             build_filters(with_mood(kit.filters, kit.channel.mood), dict(self.state.feeds.items()))
 
