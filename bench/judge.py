@@ -89,7 +89,7 @@ DISGUISES: dict[str, Callable[[str], str]] = {
     "s__p__a__c__e__d": spaced("__"),
     "s*p*a*c*e*d": spaced("*"),
     "s/p/a/c/e/d": spaced("/"),
-    "s|p|a|c|e|d": spaced("|"),
+    "s\\|p\\|a\\|c\\|e\\|d": spaced("|"),
     "runs of a letter": long_run,
     "digits and spaces": lambda w: " ".join(in_turn(w, SIGNS).replace(" ", "")),
     "look-alikes and capitals": lambda w: in_turn(w, LOOKALIKE).upper(),
@@ -203,8 +203,8 @@ def main() -> None:
 NOTES = [
     "## Reading the misses",
     "",
-    "A single letter before a spaced word may be left off, a second one may not (page 3), so a frame such as `oh s p a m oh` is",
-    "caught while letters that stand alone on both sides of it are not.",
+    "At least one character of a hit is a letter (page 3), so `808` is never read as the `bob` of the list. What is stopped of the",
+    "run-together sentences are mostly pairs that end in `.gg`, a country ending that is no word, or that hold three parts.",
 ]
 
 if __name__ == "__main__":
