@@ -73,7 +73,7 @@ class Engine:
         self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas
         self.parts.change = self._change
-        self.parts.written = lambda section, name: edit.read(self.document, f"{section}.{name}")
+        self.parts.written = lambda path: edit.read(self.document, path) or edit.read(self.effective, path)
 
     def _load(self, document: dict[str, Any]) -> Kit:
         """The checked kit of a document; the last one is kept, as a change is checked before it is applied."""

@@ -85,7 +85,7 @@ class Parts:
         self._known: dict[str, Known] = {}
         self.rotas: Rotas
         self.change: ChangeSetting
-        self.written: Callable[[str, str], dict[str, Any] | None]
+        self.written: Callable[[str], dict[str, Any]]
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
         self.slots = {slot.key: slot for slot in _slots(kit)}

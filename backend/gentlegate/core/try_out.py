@@ -28,18 +28,25 @@ class Attempt:
     new: bool = False
 
 
+def made_up(
+    document: edit.Document, platform: str, id: str, names: tuple[str, str], level: str, now: int
+) -> tuple[edit.Document, Person]:
+    """A person of this level, with log-in and shown name, and the settings under which they have it."""
+    badges = frozenset({_BADGES[level]} if level in _BADGES else ())
+    person = Person(platform, id, *names, badges, now if level == "follower" else None)
+    if level in ("regular", "lead"):
+        document = edit.add(document, f"people.{level}s", [person.key])
+    return document, person
+
+
 def try_out(
     document: edit.Document, state: State, abilities: Mapping[str, Abilities], attempt: Attempt, now: int
 ) -> list[Effect]:
     """Every effect that the message would have, the verdict first. KitError where the settings do not hold."""
-    key = f"{attempt.platform}:u-{attempt.login.casefold()}"
-    if attempt.level in ("regular", "lead"):
-        document = edit.add(document, f"people.{attempt.level}s", [key])
+    id, names = f"u-{attempt.login.casefold()}", (attempt.login, attempt.login)
+    document, person = made_up(document, attempt.platform, id, names, attempt.level, now)
     engine = Engine(document, state=_as_wanted(state, attempt), platforms=abilities, every_verdict=True)
     engine.resume(now)
-    badges = frozenset({_BADGES[attempt.level]} if attempt.level in _BADGES else ())
-    since = now if attempt.level == "follower" else None
-    person = Person(attempt.platform, key.partition(":")[2], attempt.login, attempt.login, badges, since)
     if not attempt.new:
         before = Message(now, attempt.platform, "try-out-before", person, "hello")
         engine.handle(before)

@@ -10,11 +10,12 @@ from fastapi import APIRouter, Depends, Request
 from gentlegate.core.effects import Verdict
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError
-from gentlegate.core.events import LEVELS, Message, Person, StreamChange
+from gentlegate.core.events import LEVELS, Message, StreamChange
 from gentlegate.core.kit import edit
 from gentlegate.core.moments import MINUTE
 from gentlegate.core.state import State
 from gentlegate.core.team import Account
+from gentlegate.core.try_out import made_up
 from gentlegate.core.tuning import LIMITS, Said, lines_found
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.gate import Gate
@@ -25,7 +26,6 @@ from gentlegate.web.schemas import AskConsequence, AskTuning, CaughtLine, Conseq
 
 routes = APIRouter(prefix="/api/rules", tags=["rules"], responses=ANSWERS)
 Looking = Annotated[Account, Depends(needs("look"))]
-_BADGE = {"broadcaster": "broadcaster", "moderator": "moderator", "vip": "vip", "subscriber": "subscriber"}
 SHOWN, TOP = 60, 400
 PLATFORM = "try-out"
 
@@ -37,12 +37,7 @@ async def try_line(body: TryLine, request: Request, _: Looking) -> Tried:
         raise ActError(f'there is no level "{body.level}"; there are: {", ".join(LEVELS)}', "level")
     document = with_unsaved(gate.engine.effective, body.filters)
     now = gate.clock.now()
-    badges = frozenset({_BADGE[body.level]} if body.level in _BADGE else ())
-    follows = now if body.level == "follower" else None
-    person = Person(PLATFORM, "someone", "someone", "Someone", badges, follows_since=follows)
-    if body.level in ("regular", "lead"):
-        listed = [*document.get("people", {}).get(f"{body.level}s", []), person.key]
-        document = edit.write(document, f"people.{body.level}s", listed)
+    document, person = made_up(document, PLATFORM, "someone", ("someone", "Someone"), body.level, now)
     message = Message(now, PLATFORM, "line", person, body.text, action=body.action)
     return Tried(
         verdict=effect_object(

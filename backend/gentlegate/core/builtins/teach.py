@@ -46,12 +46,11 @@ class Reword:
             return refuse(command)
         if problem := _reply_problem(reply):
             return refuse(problem)
-        document = command.model_dump(mode="json", exclude_unset=True, by_alias=True)
 
         def run() -> Answer:
-            kept = parts.written("commands", command.name) or document
-            made = {**kept, "reply": reply}
-            changed = parts.change(f"commands.{command.name}", made, use.person.key, use.now, use.cause)
+            path = f"commands.{command.name}"
+            made = {**parts.written(path), "reply": reply}
+            changed = parts.change(path, made, use.person.key, use.now, use.cause)
             before = " / ".join(_short(text) for text in command.reply)
             return [changed], f'{prefix}{command.name} now says "{_short(reply)}". Before: "{before}".'
 

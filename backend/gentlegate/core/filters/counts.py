@@ -9,13 +9,20 @@ from gentlegate.core.text.folding import fold_name
 from gentlegate.core.text.reading import Reading
 
 
-class EmotesFilter:
-    key = "emotes"
-    on_plain = False
+class _AtMost:
+    """A filter with `most` alone; `usual` where neither channel nor mood says it."""
+
+    usual: int
 
     def __init__(self, settings: Most) -> None:
         self.settings = settings
-        self._most = 18 if settings.most is None else settings.most
+        self._most = self.usual if settings.most is None else settings.most
+
+
+class EmotesFilter(_AtMost):
+    key = "emotes"
+    on_plain = False
+    usual = 18
 
     def look(self, reading: Reading) -> list[Finding]:
         if not reading.message.emotes and reading.ascii:
@@ -26,13 +33,10 @@ class EmotesFilter:
         return [Finding(self.key, (spans[0][0], max(end for _, end in spans)), len(spans), self._most)]
 
 
-class LengthFilter:
+class LengthFilter(_AtMost):
     key = "length"
     on_plain = True
-
-    def __init__(self, settings: Most) -> None:
-        self.settings = settings
-        self._most = 400 if settings.most is None else settings.most
+    usual = 400
 
     def look(self, reading: Reading) -> list[Finding]:
         text = reading.message.text
@@ -44,13 +48,10 @@ class LengthFilter:
         return [Finding(self.key, (reading.body, len(text)), length, self._most)]
 
 
-class MentionsFilter:
+class MentionsFilter(_AtMost):
     key = "mentions"
     on_plain = False
-
-    def __init__(self, settings: Most) -> None:
-        self.settings = settings
-        self._most = 6 if settings.most is None else settings.most
+    usual = 6
 
     def look(self, reading: Reading) -> list[Finding]:
         if len(reading.mentions) <= self._most:

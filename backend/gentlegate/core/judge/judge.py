@@ -53,7 +53,6 @@ class Judge:
 
     def __init__(self, kit: Kit, directory: Directory, state: State, mood: str | None = None) -> None:
         settings = with_mood(kit.filters, mood or kit.channel.mood)
-        self.settings = settings
         self.ladder = kit.ladder
         self._state = state
         self._directory = directory

@@ -17,7 +17,6 @@ STANDS_FOR = {
     "0": "o", "1": "il", "2": "z", "3": "e", "4": "a", "5": "s", "6": "g", "7": "t", "8": "b", "9": "g",
     "@": "a", "$": "s", "!": "il", "|": "il", "€": "e",
 }  # fmt: skip
-SEPARATORS = " .-_*/|"
 ACCENTED = frozenset({"LATIN", "GREEK", "CYRILLIC"})
 UNSPACED = frozenset({"CJK", "HIRAGANA", "KATAKANA", "KATAKANA-HIRAGANA", "THAI", "LAO", "KHMER", "MYANMAR"})
 _COMMON = frozenset({"MODIFIER", "FULLWIDTH", "HALFWIDTH", "SUPERSCRIPT", "SUBSCRIPT", "FEMININE", "MASCULINE"})
@@ -30,11 +29,6 @@ class Letter(NamedTuple):
     plain: str
     loose: str
     script: str
-
-    @property
-    def bare(self) -> str:
-        """The one letter that it looks most like."""
-        return self.plain[:1] or self.loose[:1] or self.own
 
 
 @cache

@@ -22,11 +22,13 @@ from gentlegate.core.text.spelling import (
     LOOK,
     OWN,
     Row,
+    Table,
     Unit,
     ascii_skeleton,
     has_spaced_letters,
     joined,
     look,
+    one_sign,
     own,
     row_of,
     skeleton,
@@ -233,15 +235,7 @@ def _spelt(phrases: list[Phrase]) -> frozenset[str] | None:
     return frozenset(found) | {text.replace(" ", "") for text in found} if plain else None
 
 
-class _Signs(dict[int, str]):
-    def __missing__(self, code: int) -> str:
-        made = self[code] = "".join(
-            unit.letter.own if len(unit.letter.own) == 1 else "x" for unit in row_of(chr(code))
-        )
-        return made
-
-
-_SIGNS = _Signs()
+_SIGNS = Table(lambda _, letter: one_sign(letter))
 
 
 class _Comparison:

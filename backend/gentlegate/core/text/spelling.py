@@ -67,7 +67,7 @@ def _looked_at(letter: Letter, text: str, place: int) -> Letter:
 
 def joined(row: Row) -> Row | None:
     """The row with single letters joined, or None where none stand alone in a row."""
-    plain = "".join(unit.letter.own if len(unit.letter.own) == 1 else "x" for unit in row)
+    plain = "".join(one_sign(unit.letter) for unit in row)
     found: Row = []
     end = 0
     for number, match in enumerate(SPACED.finditer(plain), start=1):
@@ -99,18 +99,25 @@ def look(letter: Letter) -> str:
     return letter.plain[:1] or letter.loose[-1:] or letter.own
 
 
-class _Table(dict[int, str]):
-    """A table for `str.translate` that fills itself: code point to skeleton characters."""
+class Table(dict[int, str]):
+    """A table for `str.translate` that fills itself from what each code point is read as."""
 
-    def __init__(self, choose: Callable[[Letter], str]) -> None:
-        self._choose = choose
+    def __init__(self, write: Callable[[str, Letter], str]) -> None:
+        self._write = write
 
     def __missing__(self, code: int) -> str:
-        made = self[code] = "".join(_spaced(self._choose(letter)) for letter in letters(chr(code)))
+        sign = chr(code)
+        made = self[code] = "".join(self._write(sign, letter) for letter in letters(sign))
         return made
 
 
-OWN, LOOK = _Table(own), _Table(look)
+def one_sign(letter: Letter) -> str:
+    """The letter as written, as one character whatever it folds to."""
+    return letter.own if len(letter.own) == 1 else "x"
+
+
+OWN = Table(lambda _, letter: _spaced(own(letter)))
+LOOK = Table(lambda _, letter: _spaced(look(letter)))
 _OWN_ASCII = bytes(ord(OWN[code]) for code in range(128)) + bytes(128)
 
 
@@ -165,25 +172,13 @@ def fold_words(words: list[str]) -> str:
 
 def _plainly(word: Row) -> list[str]:
     """The letters of a word: those of another script as what they look like, unless the whole word is of it."""
-    if len({unit.letter.script for unit in word if unit.letter.script}) > 1:
-        return [(look if unit.letter.script else _itself)(unit.letter) for unit in word]
-    return [(own if unit.letter.script else _itself)(unit.letter) for unit in word]
+    mixed = len({unit.letter.script for unit in word if unit.letter.script}) > 1
+    return [(look if mixed and unit.letter.script else _bare)(unit.letter) for unit in word]
 
 
-def _itself(letter: Letter) -> str:
-    return letter.own
-
-
-class _Each(dict[int, str]):
-    """A table for `str.translate` that fills itself from what each code point is read as."""
-
-    def __init__(self, write: Callable[[str, Letter], str]) -> None:
-        self._write = write
-
-    def __missing__(self, code: int) -> str:
-        sign = chr(code)
-        made = self[code] = "".join(self._write(sign, letter) for letter in letters(sign))
-        return made
+def _bare(letter: Letter) -> str:
+    """A letter without its accent; digits and signs as they are."""
+    return own(letter) if letter.script else letter.own
 
 
 _script_signs: dict[str, str] = {}
@@ -198,5 +193,5 @@ def _script_sign(sign: str, letter: Letter) -> str:
 
 _MIXED = re.compile(r"([^ ])(?!\1)[^ ]")
 """Two letters of different scripts in one word."""
-_SCRIPTS = _Each(_script_sign)
-_FOLDED = _Each(lambda _, letter: own(letter) if letter.script else letter.own)
+_SCRIPTS = Table(_script_sign)
+_FOLDED = Table(lambda _, letter: _bare(letter))
