@@ -1,7 +1,6 @@
 from __future__ import annotations
 
 import random
-import time
 import unittest
 from typing import Any
 
@@ -12,6 +11,7 @@ from gentlegate.core.commands.replies import parts as split
 from gentlegate.core.commands.templates import render
 from gentlegate.core.errors import ActError, TemplateProblem
 from tests.support.logs import desk, live, of, offline, run, said, says, whys
+from tests.support.timing import ratio
 
 KILN: dict[str, Any] = {"name": "kiln", "aliases": ["Temperature"], "reply": "hot", "cooldown": "none"}
 
@@ -338,20 +338,14 @@ HOSTILE = (
 
 class Hostile(unittest.TestCase):
     def test_each_says_nothing_and_costs_little(self) -> None:
-        def taken(template: str) -> tuple[float, str | None]:
-            begun = time.perf_counter()
+        def said(template: str) -> str | None:
             try:
-                said = render(template, {"args": "a" * 1900}, lambda: random.Random(1))
+                return render(template, {"args": "a" * 1900}, lambda: random.Random(1))
             except TemplateProblem:
-                said = None
-            return time.perf_counter() - begun, said
+                return None
 
-        taken("{{ args }}")
-        usual = max(
-            min(taken("{% for i in (1..50) %}{{ args | upcase | size }}{% endfor %}")[0] for _ in range(5)), 1e-4
-        )
+        usual = "{% for i in (1..50) %}{{ args | upcase | size }}{% endfor %}"
         for template in HOSTILE:
             with self.subTest(template):
-                costs, said = min((taken(template) for _ in range(3)), key=lambda one: one[0])
-                self.assertIsNone(said)
-                self.assertLess(costs / usual, 60)
+                self.assertIsNone(said(template))
+                self.assertLess(ratio(lambda: said(template), lambda: said(usual), 40), 40)  # noqa: B023

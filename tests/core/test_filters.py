@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
-import time
 import unittest
+from collections.abc import Callable
 from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentlegate.core.events import Message, Person
+from gentlegate.core.text.phrases import Phrases, read_phrase
 from tests.support.logs import at, live, of, run, says
+from tests.support.timing import ratio
 
+PLAIN = "the rim is so even, how many pulls was it? " * 220
+"""As long as the longest that is read."""
 FAMILY = "👨‍👩‍👧"
 
 
@@ -239,25 +243,16 @@ class Bounds(unittest.TestCase):
             "@a " * 30_000,
         ):
             with self.subTest(text[:12]):
-                begun = time.perf_counter()
                 self.assertNotEqual(verdict(kit, text).outcome, "allow" if len(text) > 10_000 else "never")
-                self.assertLess(time.perf_counter() - begun, 3)
+                self.assertLess(ratio(lambda: verdict(kit, text), lambda: verdict(kit, PLAIN), 400, 2), 400)  # noqa: B023
 
     def test_ten_thousand_phrases_cost_hardly_more_than_a_hundred(self) -> None:
-        def taken(count: int) -> float:
-            from gentlegate.core.text.phrases import Phrases, read_phrase
-
+        def finding(count: int) -> Callable[[], object]:
             phrases = Phrases([read_phrase(n, f"word{n:x} other{n * 7:x}") for n in range(count)])
-            lines = ["the rim is so even, how many pulls was it", "a kettle and a mug on the shelf"] * 300
-            best = 9.0
-            for _ in range(5):
-                begun = time.perf_counter()
-                for line in lines:
-                    phrases.find(line)
-                best = min(best, time.perf_counter() - begun)
-            return best
+            lines = ["the rim is so even, how many pulls was it", "a kettle and a mug on the shelf"] * 100
+            return lambda: [phrases.find(line) for line in lines]
 
-        self.assertLess(taken(10_000) / taken(100), 2)
+        self.assertLess(ratio(finding(10_000), finding(100), 2), 2)
 
 
 class Laws(unittest.TestCase):
