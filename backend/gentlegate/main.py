@@ -10,6 +10,7 @@ import secrets
 import signal
 import time
 from collections.abc import AsyncIterator, Coroutine
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -31,6 +32,7 @@ from gentlegate.settings import Environment
 from gentlegate.store.accounts import Accounts, Connections
 from gentlegate.store.database import Database
 from gentlegate.store.journal import Journal
+from gentlegate.store.ledger import Ledger
 from gentlegate.web.access import Access, hashed
 from gentlegate.web.app import build
 
@@ -87,6 +89,7 @@ class Service:
     async def running(self, app: FastAPI) -> AsyncIterator[None]:
         app.state.gate, app.state.hub, app.state.names = self.gate, self.hub, self.names
         app.state.past = Past(self.journal, self.store)
+        app.state.read_ledger = partial(self.store.run, Ledger(self._database).history)
         app.state.fetch_list = fetch
         app.state.access = Access(self.accounts, self.store)
         work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]

@@ -2,6 +2,7 @@ from __future__ import annotations
 
 import random
 import unittest
+from collections.abc import Callable
 from typing import Any
 
 from hypothesis import given, settings
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 
 from gentlegate.core.commands.replies import parts as split
 from gentlegate.core.commands.templates import render
+from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError, TemplateProblem
 from tests.support.logs import desk, live, of, offline, run, said, says, whys
 from tests.support.timing import ratio
@@ -334,6 +336,23 @@ HOSTILE = (
     "{{ 'a' | roll }}",
     "{{ 10 | divided_by: 0 }}",
 )
+
+
+class ManyCommands(unittest.TestCase):
+    def test_a_thousand_commands_cost_no_more_than_ten(self) -> None:
+        def hearing(commands: int, cues: int) -> Callable[[], object]:
+            document = {
+                "commands": [
+                    {"name": f"name{n}", "aliases": [f"a{n}x{k}" for k in range(5)], "reply": "x"}
+                    for n in range(commands)
+                ],
+                "cues": [{"name": f"c{n}", "hears": [f"word{n} other{n}"], "reply": "x"} for n in range(cues)],
+            }
+            engine, texts = Engine(document), ("the rim is so even", "!name7", "!a5x3 please", "!nothing here")
+            times = iter(range(1, 10**9))
+            return lambda: [engine.handle(says(next(times), text, "v", "vip")) for text in texts * 60]
+
+        self.assertLess(ratio(hearing(1000, 200), hearing(10, 2), 1.2), 1.2)
 
 
 class Hostile(unittest.TestCase):

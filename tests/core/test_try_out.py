@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from gentlegate.core.engine import Engine
-from gentlegate.core.try_out import Attempt, try_out
+from gentlegate.core.try_out import Attempt, made_up, try_out
 from tests.support.logs import at, live, of, said, says
 
 KIT: dict[str, Any] = {
@@ -22,10 +22,15 @@ class TryOut(unittest.TestCase):
         self.engine.handle(says(1, "!kiln", "quillwort"))
         self.engine.state.take_changes()
 
-    def attempt(self, text: str, level: str = "everyone", when: float = 10, **more: Any) -> list[Any]:
-        attempt = Attempt(text, more.pop("login", "thimblewick"), level, "brook", more.pop("live", True), **more)
-        state = self.engine.state.copy_for([f"brook:u-{attempt.login}"])
-        return try_out(self.engine.document, state, {}, attempt, at(when))
+    def attempt(
+        self, text: str, level: str = "everyone", when: float = 10, login: str = "thimblewick", **more: Any
+    ) -> list[Any]:
+        names = (login, login)
+        document, person = made_up(self.engine.document, "brook", f"u-{login}", names, level, at(when))
+        state = self.engine.state.copy_for([person.key])
+        found, effects = try_out(document, state, {}, Attempt(text, person, **{"live": True} | more), at(when))
+        self.assertEqual(found, level)
+        return effects
 
     def test_what_answers_and_what_refuses_it(self) -> None:
         self.assertEqual([(e.why, e.wait) for e in of(self.attempt("!kiln"), "refused")], [("cooldown", 51)])
@@ -33,6 +38,16 @@ class TryOut(unittest.TestCase):
         self.assertEqual(said(self.attempt("!kiln", when=61)), ["hot, thimblewick"])
         self.assertEqual([e.why for e in of(self.attempt("!kiln", live=False), "refused")], ["offline"])
         self.assertEqual([e.effect for e in self.attempt("!count lost +1", "lead")], ["verdict", "counter", "say"])
+
+    def test_another_moment_and_somebody_who_waits(self) -> None:
+        self.assertEqual(said(self.attempt("!uptime", when=7200)), ["Live for 2 h."])
+        document = KIT | {"commands": [KIT["commands"][0] | {"cooldown": {"person": "1m"}}]}
+        self.engine.changes.apply(document)
+        self.engine.handle(says(70, "!kiln", "quillwort"))
+        self.assertEqual(
+            [e.why for e in of(self.attempt("!kiln", when=80, login="quillwort"), "refused")], ["cooldown"]
+        )
+        self.assertEqual(said(self.attempt("!kiln", when=80)), ["hot, thimblewick"])
 
     def test_levels_and_newcomers(self) -> None:
         self.assertEqual(of(self.attempt("see bad.test", "regular"), "verdict")[0].outcome, "nudge")

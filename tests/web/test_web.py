@@ -27,6 +27,17 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("DELETE", "/api/commands/door", None, 2),
     ("PUT", "/api/cues/door", {"command": {"name": "door", "hears": ["door"], "reply": "x"}, "revision": None}, 2),
     ("DELETE", "/api/cues/door", None, 2),
+    ("GET", "/api/commands/door/history", None, 1),
+    ("POST", "/api/commands/several", {"names": ["door"], "on": True}, 2),
+    ("GET", "/api/cues/door/history", None, 1),
+    ("PUT", "/api/built-ins/uptime", {"setting": {}, "revision": "none"}, 2),
+    ("GET", "/api/built-ins/uptime/history", None, 1),
+    ("GET", "/api/kits", None, 1),
+    ("POST", "/api/kits/export", {}, 2),
+    ("GET", "/api/kits/commands.csv", None, 2),
+    ("POST", "/api/kits/preview", {"text": "{}"}, 2),
+    ("POST", "/api/kits/take", {"text": "{}", "name": "door", "picks": [{"place": "ladder"}]}, 2),
+    ("POST", "/api/kits/take-back", {"number": 999}, 2),
     ("POST", "/api/cues/heard", {"command": {"hears": ["hello"]}}, 1),
     ("GET", "/api/rules", None, 1),
     ("PUT", "/api/rules/mood", {"mood": "parlour"}, 2),
@@ -59,12 +70,13 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("POST", "/api/desk/title", {"title": "Twelve bowls"}, 1),
     ("POST", "/api/desk/say", {"text": "hello"}, 1),
     ("POST", "/api/desk/clear", {"command": "kiln"}, 1),
+    ("POST", "/api/desk/overlap", {"key": "kiln", "person": "brook:u-nobody"}, 1),
 ]
 """Method, path, body, and the place in LEVELS from which on it opens."""
 
 
 def _template(path: str) -> str:
-    path = path.replace("lists/links/allowed", "lists/{key}/{name}")
+    path = path.replace("lists/links/allowed", "lists/{key}/{name}").replace("built-ins/uptime", "built-ins/{key}")
     return path.replace("door", "{name}").replace("filters/links", "filters/{key}")
 
 
@@ -143,62 +155,6 @@ class Sessions(WithWorld):
     def test_headers(self) -> None:
         policy = httpx.get(f"{self.world.address}/").headers["content-security-policy"]
         self.assertNotIn("unsafe", policy)
-
-
-class CommandsRoom(WithWorld):
-    def setUp(self) -> None:
-        self.client = self.world.client("odalys")
-        self.addCleanup(self.client.close)
-
-    def save(self, name: str, revision: str | None = None, **fields: Any) -> httpx.Response:
-        return self.client.put(
-            f"/api/commands/{name}", json={"command": {"name": name, **fields}, "revision": revision}
-        )
-
-    def test_made_changed_and_removed(self) -> None:
-        made = self.save("frog", reply="ribbit").json()
-        changed = self.save("frog", made["revision"], reply="croak")
-        self.assertEqual(changed.json()["command"]["reply"], "croak")
-        self.assertEqual(
-            self.client.delete("/api/commands/frog", params={"revision": changed.json()["revision"]}).status_code,
-            204,
-        )
-        names = [view["name"] for view in self.client.get("/api/commands").json()["commands"]]
-        self.assertNotIn("frog", names)
-
-    def test_bad_ones_are_refused_with_place_and_remedy(self) -> None:
-        before = self.client.get("/api/commands").json()
-        for fields, where, words in (
-            ({"reply": "{{ x"}, "reply", "Line 1, column"),
-            ({"reply": "x", "aliases": ["kiln"]}, "aliases.0", "already"),
-            ({"reply": "x", "cooldwn": "none"}, "cooldwn", "cooldown"),
-            ({"reply": "x", "cooldown": {"everyone": "a while"}}, "cooldown.everyone", "not a duration"),
-        ):
-            with self.subTest(fields):
-                answer = self.save("newt", **fields)
-                self.assertEqual(answer.status_code, 422)
-                self.assertTrue(
-                    answer.json()["where"].removesuffix(".0").endswith(where.removesuffix(".0")), answer.json()
-                )
-                self.assertIn(words, answer.json()["detail"])
-        self.assertEqual(self.client.get("/api/commands").json(), before)
-
-    def test_a_name_in_use(self) -> None:
-        answer = self.save("KILN", reply="x")
-        self.assertEqual((answer.status_code, answer.json()["where"]), (409, "name"))
-        self.assertEqual(self.save("uptime", reply="x").status_code, 422)
-
-    def test_saving_over_a_newer_change_is_never_silent(self) -> None:
-        read = self.save("toad", reply="one").json()["revision"]
-        self.save("toad", read, reply="two")
-        answer = self.save("toad", read, reply="three")
-        self.assertEqual((answer.status_code, answer.json()["theirs"]["reply"]), (409, "two"))
-
-    def test_a_preview_shows_each_platform_and_problems(self) -> None:
-        long = self.client.post("/api/commands/preview", json={"reply": "word " * 60}).json()
-        self.assertEqual({one["platform"]: len(one["parts"]) for one in long["shown"]}, {"brook": 1, "lantern": 2})
-        broken = self.client.post("/api/commands/preview", json={"reply": "a\n{{ x | nothing }}"}).json()
-        self.assertEqual(broken["line"], 2)
 
 
 class RulesRoom(WithWorld):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from gentlegate.core import overlaps
 from gentlegate.core.builtins.count import move
 from gentlegate.core.builtins.title import set_title, targets, too_long
 from gentlegate.core.commands.replies import parts as split
@@ -85,6 +86,7 @@ ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
     "look": second_look.ask,
     "settle": second_look.ask,
     "drawbridge": drawbridge.move,
+    "overlap": overlaps.settle,
 }
 
 
@@ -92,7 +94,7 @@ def carry_out_act(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     """The effects of an act. ActError says what is wrong with it; then nothing was changed."""
     if act.do not in ACTS:
         raise ActError(
-            f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, "setting", "put_back", "feed"])}',
+            f'there is no act named "{act.do}"; there are: {", ".join([*ACTS, *parts.changes.acts])}',
             "do",
         )
     return ACTS[act.do](parts, act, now)

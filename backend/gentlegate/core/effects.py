@@ -241,7 +241,19 @@ class Warned(Effect):
     cause: Cause | None = None
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Overlap(Effect):
+    """Another bot (`person`) answers a command of ours; it did so `count` times in this stream."""
+
+    effect: ClassVar[str] = "overlap"
+    platform: str
+    person: str
+    command: str
+    count: int
+    cause: Cause | None = None
+
+
 EFFECTS: tuple[type[Effect], ...] = (
     Verdict, Remove, Restore, Timeout, Ban, Unban, Undone, Say, Refused, Title, CounterMoved, PassGiven, Marked,
-    Drawbridge, FollowersOnly, SettingChanged, Warned,
+    Drawbridge, FollowersOnly, SettingChanged, Overlap, Warned,
 )  # fmt: skip

@@ -6,32 +6,27 @@ exact moment, before an event of the same moment.
 
 from __future__ import annotations
 
-import contextlib
 from collections.abc import Mapping
 from typing import Any
 
-from gentlegate.core import tonight
+from gentlegate.core import overlaps, tonight
+from gentlegate.core.changes import Changes
 from gentlegate.core.commands.runner import run_command, run_cue
 from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
-from gentlegate.core.effects import Cause, Effect, SettingChanged, Verdict
-from gentlegate.core.errors import ActError, GateError
+from gentlegate.core.effects import Effect, Verdict
 from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, Removal, StreamChange
-from gentlegate.core.filters import build_filters
 from gentlegate.core.judge import drawbridge, passes, second_look, tally
 from gentlegate.core.judge.carry_out import carry_out
 from gentlegate.core.judge.judge import KNOWN, Judgement, Sight
 from gentlegate.core.judge.ladder import standing
-from gentlegate.core.kit import edit
-from gentlegate.core.kit.filters import with_mood
-from gentlegate.core.kit.load import load_kit
+from gentlegate.core.kit.edit import Document
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
 from gentlegate.core.rotas.scheduler import Rotas
-from gentlegate.core.state import AccountRecord, FeedRecord, State, TonightRecord
-from gentlegate.core.text.folding import fold_name
+from gentlegate.core.state import AccountRecord, State
 
 ANSWERED_WITHIN = 60 * SECOND
 FOR_EVER = 1 << 62
@@ -51,44 +46,32 @@ class Engine:
     ) -> None:
         self.state = state or State()
         self.now = 0
-        self._loaded: tuple[dict[str, Any], Kit] | None = None
         self._quiet_until: int | None = None
         """Before this moment time alone brings nothing; None where that has to be worked out anew."""
         self._seed = seed
         self.declared = dict(platforms or {})
         self._every_verdict = every_verdict
         self.rotas: Rotas
-        self.apply(document or {})
+        self.changes = Changes(self.state, self._use)
+        self.changes.apply(document or {})
 
-    def apply(self, document: dict[str, Any]) -> None:
-        """Take a new kit into use. KitError if it cannot be; then the old one stays.
+    @property
+    def document(self) -> Document:
+        """The channel's own settings."""
+        return self.changes.document
 
-        `document` are the channel's own settings; `effective` is what holds with tonight's changes over them.
-        """
-        effective = tonight.laid_over(document, self.state)
-        kit = self._load(effective)
-        self.document, self.effective = document, effective
+    @property
+    def effective(self) -> Document:
+        """The settings as they hold now, with tonight's changes over them."""
+        return self.changes.effective
+
+    def _use(self, kit: Kit) -> None:
+        """Make the parts anew under a changed kit; what is remembered stays."""
         self.parts = Parts(kit, self.state, self._seed, self.declared)
         self._quiet_until = None
         self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas
-        self.parts.change = self._change
-        self.parts.written = lambda path: edit.read(self.document, path) or edit.read(self.effective, path)
-
-    def _load(self, document: dict[str, Any]) -> Kit:
-        """The checked kit of a document; the last one is kept, as a change is checked before it is applied."""
-        if self._loaded is None or self._loaded[0] is not document:
-            self._loaded = (document, load_kit(document))
-        return self._loaded[1]
-
-    def prepare(self, act: DeskAct) -> None:
-        """Build what a change of settings will need, in another thread, so that the change itself is quick.
-
-        Nothing is changed; a change that cannot be is left for `handle` to refuse.
-        """
-        with contextlib.suppress(GateError, RuntimeError):
-            kit = load_kit(tonight.one_laid_over(self.effective, _wanted(act, 0)))
-            build_filters(with_mood(kit.filters, kit.channel.mood), dict(self.state.feeds.items()))
+        self.parts.changes = self.changes
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""
@@ -146,12 +129,16 @@ class Engine:
         if parts.state.platforms.get(message.platform) is None:
             parts.state.platforms.edit(message.platform)
         known = parts.know(person)
-        if known.unheard:
-            return [_clean(message, 0, now)] if self._every_verdict else []
+        effects: list[Effect] = []
+        if known.unheard or "bot" in person.badges:
+            effects = overlaps.bot_spoke(parts, message, now)
+            if known.unheard:
+                return [_clean(message, 0, now), *effects] if self._every_verdict else effects
         identity, level = known.identity, known.level
         heard = parts.ear.hear(message.text, message.reply_to is not None)
         up = drawbridge.is_up(parts)
-        sight, effects = self._see(person, identity, up, now)
+        sight, seen = self._see(person, identity, up, now)
+        effects += seen
         judgement = (parts.siege if up else parts.judge).judge(
             message,
             now,
@@ -174,6 +161,7 @@ class Engine:
         if now - message.at > ANSWERED_WITHIN:
             return effects
         if heard:
+            parts.state.listening.command(heard.name, message)
             effects += run_command(parts, heard, message, level, identity, now)
         elif (cue := parts.cue_ear.hear(message)) is not None:
             effects += run_cue(parts, parts.cues[cue], message, level, identity, now)
@@ -230,107 +218,12 @@ class Engine:
         effects = drawbridge.stream_over(self.parts, now)
         passes.prune(self.state, now)
         tally.prune(self.parts)
-        return effects + self._put_back(tonight.changes(self.state), "gate", now)
-
-    def _forget_feeds(self) -> None:
-        """The hosts of imported lists that are gone from the settings go as well."""
-        named = {fold_name(feed.name) for feed in self.parts.kit.filters.links.feeds}
-        for key, _ in list(self.state.feeds.items()):
-            if key not in named:
-                self.state.feeds.drop(key)
-
-    def _put_back(self, changes: list[TonightRecord], by: str, now: int) -> list[Effect]:
-        if not changes:
-            return []
-        before = self.effective
-        for change in changes:
-            self.state.tonight.drop(str(change.number))
-        self.apply(self.document)
-        return [
-            SettingChanged(
-                at=now,
-                path=path,
-                before=edit.read(before, path),
-                after=edit.read(self.effective, path),
-                by=by,
-                tonight=False,
-                cause=Cause("desk", "setting"),
-            )
-            for path in dict.fromkeys(change.path for change in changes)
-        ]
+        return [*effects, *self.changes.put_back(tonight.changes(self.state), "gate", now)]
 
     def _desk(self, act: DeskAct, now: int) -> list[Effect]:
-        if act.do == "put_back":
-            number = act.values.get("number")
-            changes = [change for change in tonight.changes(self.state) if change.number == number]
-            if not changes:
-                raise ActError("this change for tonight was put back already", "number")
-            return self._put_back(changes, act.by, now)
-        if act.do == "feed":
-            return self._feed(act, now)
-        return self._setting(act, now) if act.do == "setting" else carry_out_act(self.parts, act, now)
-
-    def _feed(self, act: DeskAct, now: int) -> list[Effect]:
-        """Put the hosts of an imported list in the place of those that it had."""
-        name, hosts = str(act.values.get("name", "")), act.values.get("hosts")
-        if not any(fold_name(feed.name) == fold_name(name) for feed in self.parts.kit.filters.links.feeds):
-            raise ActError(f'no imported list is named "{name}"', "name")
-        if not isinstance(hosts, list) or not all(isinstance(host, str) for host in hosts):
-            raise ActError("hosts is a list of hosts", "hosts")
-        before = self.state.feeds.get(fold_name(name))
-        self.state.feeds.put(fold_name(name), FeedRecord(hosts, now))
-        self.apply(self.document)
-        count = len(before.hosts) if before else None
-        path, cause = f"filters.links.feeds.{name}", Cause("desk", "feed")
-        return [SettingChanged(at=now, path=path, before=count, after=len(hosts), by=act.by, cause=cause)]
-
-    def _setting(self, act: DeskAct, now: int) -> list[Effect]:
-        """Change a place: `value` sets it, `add` and `take` change a list; `tonight` lets it hold for this stream."""
-        for_tonight = bool(act.values.get("tonight"))
-        lists = {key: act.values[key] for key in ("add", "take") if act.values.get(key) is not None}
-        if len(lists) > 1 or any(not isinstance(entries, list) for entries in lists.values()):
-            raise ActError("give either value, or a list to add, or a list to take", "value")
-        change = _wanted(act, tonight.next_number(self.state))
-        return [self._make(change, for_tonight, Cause("desk", "setting"), now)]
-
-    def _change(
-        self, path: str, value: Any, by: str, now: int, cause: Cause, for_tonight: bool = False
-    ) -> SettingChanged:
-        """A change that a command asks for."""
-        change = TonightRecord(tonight.next_number(self.state), path, by, now, value)
-        return self._make(change, for_tonight, cause, now)
-
-    def _make(self, change: TonightRecord, for_tonight: bool, cause: Cause, now: int) -> SettingChanged:
-        """Let a change hold, for good or for tonight. KitError where it cannot be; then nothing was changed."""
-        path, before = change.path, edit.read(self.effective, change.path)
-        if for_tonight:
-            self._load(tonight.one_laid_over(self.effective, change))
-            tonight.put(self.state, change)
-            self.apply(self.document)
-        else:
-            document = tonight.one_laid_over(self.document, change)
-            self._load(document)
-            if change.add is None and change.take is None:
-                tonight.drop_overtaken(self.state, path)
-            self.apply(document)
-            if path.startswith("filters.links.feeds"):
-                self._forget_feeds()
-        return SettingChanged(
-            at=now,
-            path=path,
-            before=before,
-            after=edit.read(self.effective, path),
-            by=change.by,
-            tonight=True if for_tonight else None,
-            cause=cause,
-        )
-
-
-def _wanted(act: DeskAct, number: int) -> TonightRecord:
-    """The change that an act asks for."""
-    values = act.values
-    path = str(values.get("path", ""))
-    return TonightRecord(number, path, act.by, act.at, values.get("value"), values.get("add"), values.get("take"))
+        if act.do in self.changes.acts:
+            return [*self.changes.acts[act.do](act, now)]
+        return carry_out_act(self.parts, act, now)
 
 
 def _clean(message: Message, strikes: int, now: int) -> Verdict:

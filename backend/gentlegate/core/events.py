@@ -48,6 +48,7 @@ class StreamChange:
     live: bool
     title: str | None = None
     category: str | None = None
+    viewers: int | None = None
 
 
 @dataclass(frozen=True, slots=True)

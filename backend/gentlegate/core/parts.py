@@ -3,37 +3,29 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any, Protocol
+from typing import TYPE_CHECKING
 
 from gentlegate.core.builtins.catalogue import BUILT_INS
 from gentlegate.core.commands.cooldowns import Cooldowns, settle
 from gentlegate.core.commands.cues import CueEar
 from gentlegate.core.commands.hearing import Ear
 from gentlegate.core.counters import Counters
-from gentlegate.core.effects import Cause, SettingChanged
 from gentlegate.core.events import BROADCASTER, Person
 from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Cue, Needs
-from gentlegate.core.kit.model import Kit
+from gentlegate.core.kit.model import ChannelEntry, Kit
 from gentlegate.core.platforms import Abilities, abilities_of
 from gentlegate.core.state import AccountRecord, State
 from gentlegate.core.streams import Streams
 from gentlegate.core.text.folding import fold_name
 
 if TYPE_CHECKING:
+    from gentlegate.core.changes import Changes
     from gentlegate.core.commands.use import Use
     from gentlegate.core.rotas.scheduler import Rotas
-
-
-class ChangeSetting(Protocol):
-    """Changes a place of the settings, as the engine does it for a command."""
-
-    def __call__(
-        self, path: str, value: Any, by: str, now: int, cause: Cause, for_tonight: bool = False
-    ) -> SettingChanged: ...
 
 
 _ANY = Abilities()
@@ -84,8 +76,7 @@ class Parts:
         self._siege: Judge | None = None
         self._known: dict[str, Known] = {}
         self.rotas: Rotas
-        self.change: ChangeSetting
-        self.written: Callable[[str], dict[str, Any]]
+        self.changes: Changes
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
         self.slots = {slot.key: slot for slot in _slots(kit)}
@@ -118,13 +109,20 @@ class Parts:
     def find_account(self, name: str, platform: str) -> tuple[str, AccountRecord] | None:
         """The account that somebody means by a name, with or without @: on this platform first, logins first."""
         wanted = fold_name(name.strip().lstrip("@"))
-        found: list[tuple[tuple[bool, bool, int], str, AccountRecord]] = []
-        for key, account in self.state.accounts.items():
-            by_login = fold_name(account.login) == wanted
-            if by_login or fold_name(account.name) == wanted:
-                elsewhere = key.partition(":")[0] != platform
-                found.append(((elsewhere, not by_login, -account.stream), key, account))
+        found = [
+            ((key.partition(":")[0] != platform, fold_name(account.login) != wanted, -account.stream), key, account)
+            for key, account in self.state.accounts.named(wanted)
+        ]
         return min(found, key=lambda one: one[:2])[1:] if found else None
+
+    def find_channel(self, name: str, platform: str) -> ChannelEntry | None:
+        """The channel of this log-in or name in a platform's directory, as far as the settings hold one."""
+        wanted = fold_name(name.strip().lstrip("@"))
+        section = self.kit.platforms.get(platform)
+        for entry in section.channels if section else ():
+            if wanted in (fold_name(entry.login), fold_name(entry.name or "")):
+                return entry
+        return None
 
     def find_slot(self, name: str) -> Slot | None:
         """The command or built-in of this name or alias."""

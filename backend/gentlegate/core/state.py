@@ -12,6 +12,8 @@ from dataclasses import asdict, dataclass, field
 from typing import Any, Generic, TypeVar
 
 from gentlegate.core.company import Company
+from gentlegate.core.listening import Listening
+from gentlegate.core.text.folding import fold_name
 
 R = TypeVar("R")
 
@@ -33,6 +35,7 @@ class PlatformRecord:
 
     title: str | None = None
     category: str | None = None
+    viewers: int | None = None
 
 
 @dataclass(slots=True)
@@ -114,6 +117,17 @@ class TallyRecord:
 
 
 @dataclass(slots=True)
+class OverlapRecord:
+    """How often another bot answered a command in a stream; when that was said, and who has settled it."""
+
+    stream: int = 0
+    count: int = 0
+    name: str = ""
+    said_at: int | None = None
+    settled_by: str | None = None
+
+
+@dataclass(slots=True)
 class TonightRecord:
     """A change that holds for this stream: what is set, added to or taken from the place."""
 
@@ -124,6 +138,18 @@ class TonightRecord:
     value: Any = None
     add: list[Any] | None = None
     take: list[Any] | None = None
+
+
+@dataclass(slots=True)
+class BatchRecord:
+    """Many changes made in one go, as `[place, before, after]`; `back_by` took them back."""
+
+    number: int
+    about: str
+    by: str
+    at: int
+    changes: list[list[Any]] = field(default_factory=list)
+    back_by: str | None = None
 
 
 @dataclass(slots=True)
@@ -241,6 +267,39 @@ class Table(Generic[R]):
         self._rows[key] = self._record(**values)
 
 
+class Accounts(Table[AccountRecord]):
+    """Accounts, which are also found by their log-ins and shown names."""
+
+    def __init__(self) -> None:
+        super().__init__("accounts", AccountRecord)
+        self._named: dict[str, set[str]] = {}
+
+    def put(self, key: str, row: AccountRecord) -> AccountRecord:
+        self._name(key, row)
+        return super().put(key, row)
+
+    def load(self, key: str, values: dict[str, Any]) -> None:
+        super().load(key, values)
+        self._name(key, self._rows[key])
+
+    def _name(self, key: str, row: AccountRecord) -> None:
+        before = self._rows.get(key)
+        for name in {fold_name(before.login), fold_name(before.name)} if before else ():
+            self._named.get(name, set()).discard(key)
+        for name in (fold_name(row.login), fold_name(row.name)):
+            self._named.setdefault(name, set()).add(key)
+
+    def named(self, folded: str) -> Iterator[tuple[str, AccountRecord]]:
+        """The accounts that have this name now, in the order of their keys."""
+        for key in sorted(self._named.get(folded, ())):
+            yield key, self._rows[key]
+
+    def share(self, other: Accounts) -> None:
+        """Know all that another table knows; a record is never changed in place."""
+        self._rows.update(other._rows)
+        self._named.update({name: set(keys) for name, keys in other._named.items()})
+
+
 class State:
     """Every table of the engine."""
 
@@ -248,12 +307,14 @@ class State:
         self.stream = Table("stream", StreamRecord)
         self.platforms = Table("platforms", PlatformRecord)
         self.people = Table("people", PersonRecord)
-        self.accounts = Table("accounts", AccountRecord)
+        self.accounts = Accounts()
         self.passes = Table("passes", PassRecord)
         self.looks = Table("looks", LookRecord)
         self.feeds = Table("feeds", FeedRecord)
         self.tally = Table("tally", TallyRecord)
         self.tonight = Table("tonight", TonightRecord)
+        self.overlaps = Table("overlaps", OverlapRecord)
+        self.batches = Table("batches", BatchRecord)
         self.bridge = Table("bridge", BridgeRecord)
         self.said = Table("said", UseRecord)
         self.uses = Table("uses", UseRecord)
@@ -263,6 +324,7 @@ class State:
         self.rotas = Table("rotas", RotaRecord)
         self.post = Table("post", PostRecord)
         self.company = Company()
+        self.listening = Listening()
         self._tables: dict[str, Table[Any]] = {
             table.name: table for table in vars(self).values() if isinstance(table, Table)
         }
@@ -278,12 +340,13 @@ class State:
         wanted = set(people)
         found = State()
         found.feeds = self.feeds
+        found.accounts.share(self.accounts)
         for name, table in self._tables.items():
-            if name in ("feeds", "tally", "looks"):
+            if name in ("accounts", "feeds", "tally", "looks", "batches"):
                 continue
             mine = found._tables[name]
             for key, row in table.items():
-                if name not in ("people", "accounts", "passes") or key in wanted:
+                if name not in ("people", "passes") or key in wanted:
                     mine.put(key, copy.deepcopy(row))
         return found
 

@@ -79,3 +79,5 @@ class Streams:
             record.title = event.title
         if event.category is not None:
             record.category = event.category
+        if event.viewers is not None:
+            record.viewers = event.viewers

@@ -20,6 +20,7 @@ NEEDED = {
     "title": "moderator",
     "say": "moderator",
     "clear": "moderator",
+    "overlap": "moderator",
     "commands": "lead",
     "filters": "lead",
     "mood": "lead",

@@ -7,22 +7,20 @@ from dataclasses import dataclass
 
 from gentlegate.core.effects import Effect
 from gentlegate.core.engine import Engine
-from gentlegate.core.events import Message, Person
+from gentlegate.core.events import LEVELS, Message, Person
 from gentlegate.core.kit import edit
 from gentlegate.core.platforms import Abilities
-from gentlegate.core.state import State
+from gentlegate.core.state import AccountRecord, State
 
 _BADGES = {"broadcaster": "broadcaster", "moderator": "moderator", "vip": "vip", "subscriber": "subscriber"}
 
 
 @dataclass(frozen=True, slots=True)
 class Attempt:
-    """Who says what where, at which level; `live` makes the platform live or offline for it."""
+    """Who says what; `live` makes their platform live or offline for it, `new` lets them never have been here."""
 
     text: str
-    login: str
-    level: str
-    platform: str
+    person: Person
     live: bool
     action: bool = False
     new: bool = False
@@ -41,25 +39,25 @@ def made_up(
 
 def try_out(
     document: edit.Document, state: State, abilities: Mapping[str, Abilities], attempt: Attempt, now: int
-) -> list[Effect]:
-    """Every effect that the message would have, the verdict first. KitError where the settings do not hold."""
-    id, names = f"u-{attempt.login.casefold()}", (attempt.login, attempt.login)
-    document, person = made_up(document, attempt.platform, id, names, attempt.level, now)
+) -> tuple[str, list[Effect]]:
+    """The person's level, and every effect that the message would have, the verdict first.
+
+    KitError where the settings do not hold.
+    """
     engine = Engine(document, state=_as_wanted(state, attempt), platforms=abilities, every_verdict=True)
     engine.resume(now)
+    person, stream = attempt.person, engine.parts.streams.now.number
     if not attempt.new:
-        before = Message(now, attempt.platform, "try-out-before", person, "hello")
-        engine.handle(before)
-    message = Message(now, attempt.platform, "try-out", person, attempt.text, action=attempt.action)
-    effects = engine.handle(message)
-    return [effect for effect in effects if getattr(effect, "message", None) != "try-out-before"]
+        engine.state.accounts.put(person.key, AccountRecord(person.login, person.name, stream, now))
+    message = Message(now, person.platform, "try-out", person, attempt.text, action=attempt.action)
+    return LEVELS[engine.parts.level(person)], engine.handle(message)
 
 
 def _as_wanted(state: State, attempt: Attempt) -> State:
     """The copy, with the platform live or offline as asked for."""
     stream = state.stream.edit("stream")
-    others = [name for name in stream.live if name != attempt.platform]
-    stream.live = sorted([*others, attempt.platform]) if attempt.live else others
+    others = [name for name in stream.live if name != attempt.person.platform]
+    stream.live = sorted([*others, attempt.person.platform]) if attempt.live else others
     stream.phase = "live" if stream.live else "over"
-    state.platforms.edit(attempt.platform)
+    state.platforms.edit(attempt.person.platform)
     return state

@@ -51,6 +51,7 @@ class StreamLine(_Line):
     live: bool
     title: str | None = None
     category: str | None = None
+    viewers: Annotated[int, Field(ge=0)] | None = None
 
 
 class HappeningLine(_Line):
@@ -215,7 +216,7 @@ def _event(line: Any) -> Event:
         person = _person(line.platform, line.person)
         return Message(at, line.platform, line.id, person, line.text, emotes, bool(line.action), line.reply_to)
     if isinstance(line, StreamLine):
-        return StreamChange(at, line.platform, line.live, line.title, line.category)
+        return StreamChange(at, line.platform, line.live, line.title, line.category, line.viewers)
     if isinstance(line, HappeningLine):
         person = _person(line.platform, line.person)
         return Happening(at, line.platform, line.what, person, line.amount, line.text)
@@ -253,7 +254,8 @@ def event_object(event: Event, at: int) -> dict[str, Any]:
     if isinstance(event, StreamChange):
         line = {"kind": "stream", "at": when, "platform": event.platform, "live": event.live}
         line |= {} if event.title is None else {"title": event.title}
-        return line | ({} if event.category is None else {"category": event.category})
+        line |= {} if event.category is None else {"category": event.category}
+        return line | ({} if event.viewers is None else {"viewers": event.viewers})
     if isinstance(event, Happening):
         line = {"kind": "happening", "at": when, "platform": event.platform, "what": event.what}
         line |= {"person": _person_object(event.person)}

@@ -99,8 +99,8 @@ class Gate:
     async def act(self, account: Account, do: str, **values: Any) -> list[Effect]:
         """Carry out an act of somebody at the Desk; returns once it is stored. GateError where it cannot be."""
         event = DeskAct(self.clock.now(), account.key, do, {**values, "name_of_by": account.name})
-        if do == "setting":
-            await asyncio.to_thread(self.engine.prepare, event)
+        if do in ("setting", "settings"):
+            await asyncio.to_thread(self.engine.changes.prepare, event)
         now = self.clock.now()
         event = replace(event, at=now)
         self._time_passes(now)

@@ -161,6 +161,7 @@ class Screen:
             "ladder": self._ladder,
             "passes": self._passes(now),
             "looks": self._looks(),
+            "overlaps": self._overlaps(),
             "tonight": [self._tonight(change) for change in tonight.changes(parts.state)],
             "bridge": self._bridge(now),
             "present": self._present,
@@ -196,10 +197,11 @@ class Screen:
 
     def _cooldowns(self, now: int) -> list[dict[str, Any]]:
         parts = self._engine.parts
+        shown = {slot.key: slot.shown for slot in (*parts.slots.values(), *parts.cues)}
         running = parts.cooldowns.running(parts.cooldown_of, now, parts.streams.now.number)
         return [
             {
-                "command": parts.slots[r.command].shown,
+                "command": shown[r.command],
                 "key": r.command,
                 "who": r.who,
                 "identity": r.identity,
@@ -207,7 +209,7 @@ class Screen:
                 "until": r.until,
             }
             for r in running[:30]
-            if r.command in parts.slots and r.until != r.began
+            if r.until != r.began
         ]
 
     @property
@@ -253,6 +255,17 @@ class Screen:
                     | shown
                 )
         return sorted(found, key=lambda look: look["at"])[:50]
+
+    def _overlaps(self) -> list[dict[str, Any]]:
+        """Other bots that answer commands of ours, until somebody has seen to it."""
+        parts = self._engine.parts
+        found = []
+        for key, record in parts.state.overlaps.items():
+            command, _, person = key.partition("\t")
+            slot = parts.slots.get(command)
+            if record.said_at is not None and record.settled_by is None and slot is not None and slot.on:
+                found.append({"key": command, "command": slot.shown, "person": person, "name": record.name})
+        return found
 
     def _tonight(self, change: TonightRecord) -> dict[str, Any]:
         return {

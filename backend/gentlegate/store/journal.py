@@ -9,16 +9,13 @@ import orjson
 
 from gentlegate.core.effects import Effect
 from gentlegate.core.events import Message
-from gentlegate.core.journal import SENT_OUT, Entry, LedgerEntry, StateChange, Waiting
+from gentlegate.core.journal import SENT_OUT, Entry, StateChange, Waiting
 from gentlegate.core.moments import parse_moment
 from gentlegate.core.state import State
 from gentlegate.formats.effects import effect_object
 from gentlegate.formats.log import event_object, read_object
 from gentlegate.store.database import Database
-
-
-def _text(value: Any) -> str:
-    return orjson.dumps(value).decode()
+from gentlegate.store.ledger import as_text, write_ledger
 
 
 class Journal:
@@ -39,11 +36,13 @@ class Journal:
                     db.execute(
                         "INSERT INTO state (name, key, body) VALUES (?, ?, ?)"
                         " ON CONFLICT (name, key) DO UPDATE SET body = excluded.body",
-                        (name, key, _text(values)),
+                        (name, key, as_text(values)),
                     )
             if document:
                 at, who, settings = document
-                db.execute("INSERT INTO settings (at, who, document) VALUES (?, ?, ?)", (at, who, _text(settings)))
+                db.execute(
+                    "INSERT INTO settings (at, who, document) VALUES (?, ?, ?)", (at, who, as_text(settings))
+                )
 
     def _write_entry(self, entry: Entry) -> None:
         db = self._db.connection
@@ -56,7 +55,7 @@ class Journal:
             platform = getattr(event, "platform", None)
             number = db.execute(
                 "INSERT INTO events (at, kind, platform, message, person, body) VALUES (?, ?, ?, ?, ?, ?)",
-                (entry.now, body["kind"], platform, message, person, _text(body)),
+                (entry.now, body["kind"], platform, message, person, as_text(body)),
             ).lastrowid
         entry.numbers = [self._write_effect(effect, number) for effect in entry.effects]
         for line in entry.ledger:
@@ -67,7 +66,7 @@ class Journal:
         platform = body.get("platform")
         cursor = self._db.connection.execute(
             "INSERT INTO effects (event, at, effect, platform, message, body) VALUES (?, ?, ?, ?, ?, ?)",
-            (event, effect.at, effect.effect, platform, body.get("message"), _text(body)),
+            (event, effect.at, effect.effect, platform, body.get("message"), as_text(body)),
         )
         number = cursor.lastrowid or 0
         if effect.effect in SENT_OUT:
@@ -135,7 +134,7 @@ class Journal:
             return dict(orjson.loads(row["body"]))
         made = make()
         self._db.connection.execute(
-            "INSERT INTO state (name, key, body) VALUES ('fact', ?, ?)", (name, _text(made))
+            "INSERT INTO state (name, key, body) VALUES ('fact', ?, ?)", (name, as_text(made))
         )
         return made
 
@@ -169,10 +168,3 @@ class Journal:
             "UPDATE outbox SET status = ?, changed = ?, note = ?, tries = tries + (? = 'sending') WHERE effect = ?",
             (status, now, note, status, number),
         )
-
-
-def write_ledger(database: Database, line: LedgerEntry) -> None:
-    database.connection.execute(
-        "INSERT INTO ledger (at, who, place, what, about, before, after) VALUES (?, ?, ?, ?, ?, ?, ?)",
-        (line.at, line.who, line.place, line.what, line.about, _text(line.before), _text(line.after)),
-    )

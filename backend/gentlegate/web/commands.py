@@ -2,24 +2,32 @@
 
 from __future__ import annotations
 
-import hashlib
-from typing import Annotated, Any
+from typing import Any
 
-import orjson
-from fastapi import APIRouter, Depends, Request
+from fastapi import APIRouter, Request
 
 from gentlegate.core.commands.replies import parts as split
 from gentlegate.core.commands.templates import parse, render
 from gentlegate.core.commands.variables import channel_variables
-from gentlegate.core.errors import TemplateProblem
+from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit import edit
-from gentlegate.core.team import Account
-from gentlegate.core.text.folding import fold_name
+from gentlegate.core.kit.entries import removing
+from gentlegate.core.parts import Parts
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.access import needs
-from gentlegate.web.problems import ANSWERS, Refused
+from gentlegate.web.built_ins import view_of_built_in
+from gentlegate.web.entries import (
+    Changing,
+    Looking,
+    batch,
+    history_of,
+    name_problem,
+    remove_entry,
+    save_entry,
+    view_of,
+)
+from gentlegate.web.kit_schemas import BatchDone, History, MoveCommands
+from gentlegate.web.problems import ANSWERS
 from gentlegate.web.schemas import (
-    BuiltInView,
     Commands,
     CommandView,
     Preview,
@@ -29,76 +37,22 @@ from gentlegate.web.schemas import (
 )
 
 routes = APIRouter(prefix="/api/commands", tags=["commands"], responses=ANSWERS)
-Looking = Annotated[Account, Depends(needs("look"))]
-Changing = Annotated[Account, Depends(needs("commands"))]
 
 
-def revision(command: dict[str, Any]) -> str:
-    """A short mark of a command's contents."""
-    return hashlib.sha256(orjson.dumps(command, option=orjson.OPT_SORT_KEYS)).hexdigest()[:16]
-
-
-def view_of(gate: Gate, command: dict[str, Any], section: str = "commands") -> CommandView:
-    """A command or cue as the room shows it."""
-    key = fold_name(command["name"])
-    record = gate.engine.state.commands.get(key if section == "commands" else f"~{key}")
-    return CommandView(
-        name=command["name"], revision=revision(command), uses=record.uses if record else 0, command=command
-    )
-
-
-@routes.get("", summary="Every command and built-in")
+@routes.get("", summary="Every command, cue and built-in")
 async def every(request: Request, _: Looking) -> Commands:
     gate: Gate = request.app.state.gate
-    parts = gate.engine.parts
-    built_ins = [
-        BuiltInView(
-            key=slot.key.removeprefix("/"),
-            names=list(slot.names),
-            level=slot.needs.level,
-            on=slot.on,
-            uses=record.uses if (record := gate.engine.state.commands.get(slot.key)) else 0,
-        )
-        for slot in parts.slots.values()
-        if slot.command is None
-    ]
-    channel = gate.engine.document.get("channel", {})
+    parts, document = gate.engine.parts, gate.engine.document
     return Commands(
         prefix=parts.kit.channel.prefix,
-        cooldown=channel.get("cooldown", {"everyone": "5s", "person": "0s"}),
-        commands=[view_of(gate, command) for command in gate.engine.document.get("commands", [])],
-        built_ins=built_ins,
-        cues=[view_of(gate, cue, "cues") for cue in gate.engine.document.get("cues", [])],
+        cooldown=document.get("channel", {}).get("cooldown", {"everyone": "5s", "person": "0s"}),
+        commands=[view_of(gate, command) for command in document.get("commands", [])],
+        built_ins=[view_of_built_in(gate, slot) for slot in parts.slots.values() if slot.command is None],
+        cues=[view_of(gate, cue, "cues") for cue in document.get("cues", [])],
+        rotas=[rota.name for rota in parts.kit.rotas],
+        counters=[counter.name for counter in parts.kit.counters],
+        platforms=parts.platform_names(),
     )
-
-
-def unchanged(gate: Gate, section: str, name: str, read: str | None) -> None:
-    """Refused where somebody else has saved, made or removed the entry since it was read."""
-    current = edit.read(gate.engine.document, f"{section}.{name}")
-    what = "command" if section == "commands" else "cue"
-    if current is None and read is not None:
-        detail = f'"{name}" was removed meanwhile. Save it as a new {what} to keep it.'
-        raise Refused(409, "gone-meanwhile", detail, "name")
-    if current is not None and read is None:
-        raise Refused(409, "name-in-use", f'"{name}" is a {what} already; choose another name.', "name")
-    if current is not None and read != revision(current):
-        raise Refused(409, "changed-meanwhile", f"Somebody else has saved this {what} meanwhile.", None, current)
-
-
-async def save_entry(gate: Gate, account: Account, section: str, name: str, body: SaveCommand) -> CommandView:
-    """Make or change a command or cue, if nobody else did since it was read."""
-    new_name = str(body.command.get("name", ""))
-    unchanged(gate, section, name if body.revision else new_name or name, body.revision)
-    place = f"{section}.{name}" if body.revision else f"{section}.{new_name or name}"
-    await gate.act(account, "setting", path=place, value=body.command)
-    return view_of(gate, body.command, section)
-
-
-async def remove_entry(gate: Gate, account: Account, section: str, name: str, read: str | None) -> None:
-    """Remove a command or cue, if nobody else changed it since it was read."""
-    if read is not None:
-        unchanged(gate, section, name, read)
-    await gate.act(account, "setting", path=f"{section}.{name}", value=None)
 
 
 @routes.put("/{name}", summary="Make or change a command")
@@ -106,28 +60,68 @@ async def save(name: str, body: SaveCommand, request: Request, account: Changing
     return await save_entry(request.app.state.gate, account, "commands", name, body)
 
 
-@routes.delete("/{name}", summary="Remove a command", status_code=204)
-async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> None:
-    await remove_entry(request.app.state.gate, account, "commands", name, revision)
+@routes.delete("/{name}", summary="Remove a command, also from its rotas")
+async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> BatchDone:
+    return await remove_entry(request.app.state.gate, account, "commands", name, revision)
 
 
-@routes.post("/preview", summary="A reply as each platform would show it")
+@routes.get("/{name}/history", summary="What became of a command, newest first")
+async def history(name: str, request: Request, _: Looking) -> History:
+    return await history_of(request, "commands", name)
+
+
+@routes.post("/several", summary="Move, switch, cool or remove several commands at once")
+async def several(body: MoveCommands, request: Request, account: Changing) -> BatchDone:
+    gate: Gate = request.app.state.gate
+    asked = body.model_dump(exclude={"names"}, exclude_unset=True)
+    if body.remove:
+        changes = removing(gate.engine.document, body.names)
+    elif len(asked) == 1 and not isinstance(next(iter(asked.values())), type(None)):
+        ((key, value),) = asked.items()
+        opened = edit.Opened(gate.engine.document)
+        changes = [(f"commands.{name}", _with(opened, name, key, value)) for name in body.names]
+    else:
+        raise ActError("say one thing to do with these commands: folder, on, cooldown or remove", "names")
+    listed = [{"path": path, "value": value} for path, value in changes]
+    return await batch(gate, account, listed, f"{len(body.names)} × {'remove' if body.remove else key}")
+
+
+def _with(opened: edit.Opened, name: str, key: str, value: Any) -> dict[str, Any]:
+    """A command with one value changed; what is usual is left out."""
+    command = opened.read(f"commands.{name}")
+    if command is None:
+        raise ActError(f'"{name}" was removed meanwhile; nothing was changed', "names")
+    usual = {"folder": "", "on": True, "cooldown": "default"}[key]
+    kept = {k: v for k, v in command.items() if k != key}
+    return kept if value == usual else kept | {key: value}
+
+
+@routes.post("/preview", summary="A reply as each platform would show it, and whether the name is free")
 async def preview(body: PreviewReply, request: Request, _: Looking) -> Preview:
     gate: Gate = request.app.state.gate
     parts = gate.engine.parts
+    names = [name for name in (body.name.strip(), *body.aliases) if name]
+    clash = next((problem for name in names if (problem := name_problem(parts, name, body.was))), None)
     try:
-        parse(body.reply)
-        shown = []
-        for name in parts.platform_names():
-            variables = channel_variables(parts, name, gate.clock.now()) | {
-                "person": {"name": "Thimblewick", "login": "thimblewick", "level": "everyone", "platform": name, "follows_for": "2 d 4 h"},
-                "args": "two mugs",
-                "arg": ["two", "mugs"],
-                "uses": 12,
-                "wait": "8 s",
-            }  # fmt: skip
-            text = render(body.reply, variables, lambda: parts.chance("preview"))
-            shown.append(PreviewOnPlatform(platform=name, parts=split(text, parts.abilities(name).length)))
+        shown = _shown(parts, body.reply, gate.clock.now()) if body.reply.strip() else []
     except TemplateProblem as error:
-        return Preview(problem=error.problem, line=error.line, column=error.column)
-    return Preview(shown=shown)
+        return Preview(problem=error.problem, line=error.line, column=error.column, clash=clash)
+    return Preview(shown=shown, clash=clash)
+
+
+def _shown(parts: Parts, reply: str, now: int) -> list[PreviewOnPlatform]:
+    """The reply to a made-up viewer, on each platform."""
+    parse(reply)
+    shown = []
+    for name in parts.platform_names():
+        variables = channel_variables(parts, name, now) | {
+            "person": {"name": "Thimblewick", "login": "thimblewick", "level": "everyone", "platform": name, "follows_for": "2 d 4 h"},
+            "args": "two mugs",
+            "arg": ["two", "mugs"],
+            "target": {"name": "Two", "login": "two", "link": "", "category": "", "known": False},
+            "uses": 12,
+            "wait": "8 s",
+        }  # fmt: skip
+        text = render(reply, variables, lambda: parts.chance("preview"))
+        shown.append(PreviewOnPlatform(platform=name, parts=split(text, parts.abilities(name).length)))
+    return shown

@@ -11,7 +11,8 @@ from gentlegate.core.commands.cues import CueEar
 from gentlegate.core.events import Message
 from gentlegate.core.kit.load import load_kit
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.commands import Changing, Looking, remove_entry, save_entry
+from gentlegate.web.entries import Changing, Looking, history_of, remove_entry, save_entry
+from gentlegate.web.kit_schemas import BatchDone, History
 from gentlegate.web.problems import ANSWERS
 from gentlegate.web.schemas import CaughtLine, CommandView, CueHeard, SaveCommand
 
@@ -24,9 +25,14 @@ async def save(name: str, body: SaveCommand, request: Request, account: Changing
     return await save_entry(request.app.state.gate, account, "cues", name, body)
 
 
-@routes.delete("/{name}", summary="Remove a cue", status_code=204)
-async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> None:
-    await remove_entry(request.app.state.gate, account, "cues", name, revision)
+@routes.delete("/{name}", summary="Remove a cue")
+async def remove(name: str, request: Request, account: Changing, revision: str | None = None) -> BatchDone:
+    return await remove_entry(request.app.state.gate, account, "cues", name, revision)
+
+
+@routes.get("/{name}/history", summary="What became of a cue, newest first")
+async def history(name: str, request: Request, _: Looking) -> History:
+    return await history_of(request, "cues", name)
 
 
 @routes.post("/heard", summary="Which lines of the last streams a cue would have answered; touches nothing")

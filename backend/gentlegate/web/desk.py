@@ -27,6 +27,7 @@ from gentlegate.web.schemas import (
     SaySomething,
     SetTitle,
     Settle,
+    SettleOverlap,
     TimeOut,
     TimeOutPerson,
 )
@@ -155,6 +156,13 @@ async def clear(
     body: ClearCooldown, request: Request, account: Annotated[Account, Depends(needs("clear"))]
 ) -> Done:
     return await _act(request, account, "clear", command=body.command, identity=body.identity)
+
+
+@routes.post("/overlap", summary="Another bot's answering a command has been seen to")
+async def overlap(
+    body: SettleOverlap, request: Request, account: Annotated[Account, Depends(needs("overlap"))]
+) -> Done:
+    return await _act(request, account, "overlap", key=body.key, person=body.person)
 
 
 @socket_routes.websocket("/api/live")

@@ -37,14 +37,26 @@ class CommandView(Wire):
     revision: str = Field(description="Changes whenever the command does; give it back when saving.")
     uses: int
     command: dict[str, Any] = Field(description="The command as it stands in the kit.")
+    rotas: list[str] = Field([], description="The rotas that have it as a notice.")
+    batch: int = Field(0, description="Takes the last save back, where it changed more than this.")
 
 
 class BuiltInView(Wire):
     key: str
     names: list[str]
-    level: str
+    level: str = Field(description="Who may use it now.")
+    sets_level: str | None = Field(description="Who may change something with it; null where it changes nothing.")
+    usual_names: list[str]
+    usual_level: str = Field(description="The level that its needs mean unless the channel says otherwise.")
     on: bool
     uses: int
+    revision: str
+    setting: dict[str, Any] = Field(description="What the channel has set, as in a kit.")
+
+
+class SaveBuiltIn(Wire):
+    setting: dict[str, Any]
+    revision: str
 
 
 class Commands(Wire):
@@ -53,15 +65,22 @@ class Commands(Wire):
     commands: list[CommandView]
     built_ins: list[BuiltInView]
     cues: list[CommandView]
+    rotas: list[str] = Field(description="Every rota's name.")
+    counters: list[str] = Field(description="Every counter's name.")
+    platforms: list[str]
 
 
 class SaveCommand(Wire):
     command: dict[str, Any] = Field(description="The whole command, as in a kit.")
     revision: str | None = Field(None, description="The revision that was read; null for a new command.")
+    rotas: list[str] | None = Field(None, description="The rotas that it is to be on; left out: as it is.")
 
 
 class PreviewReply(Wire):
     reply: str = Field(max_length=2000)
+    name: str = Field("", max_length=200, description="The name that it would have.")
+    was: str | None = Field(None, description="The name that it has, where it has one.")
+    aliases: list[str] = []
 
 
 class PreviewOnPlatform(Wire):
@@ -74,6 +93,7 @@ class Preview(Wire):
     line: int | None = None
     column: int | None = None
     shown: list[PreviewOnPlatform] = []
+    clash: str | None = Field(None, description="What is wrong with the name.")
 
 
 class FilterView(Wire):
@@ -150,20 +170,31 @@ class TryLine(Wire):
     filters: dict[str, dict[str, Any]] = Field({}, description="Unsaved settings to try with.")
 
 
+class UnsavedChange(Wire):
+    path: str
+    value: Any = None
+
+
 class TryOut(Wire):
     text: str = Field(min_length=1, max_length=2000)
     login: str = Field("thimblewick", min_length=1, max_length=60, pattern=r"^\S+$")
-    level: str = "everyone"
+    level: str | None = Field("everyone", description="Null: the level that this person has.")
     platform: str = Field("brook", min_length=1, max_length=60)
     live: bool = True
     action: bool = False
     new: bool = Field(False, description="Whether the writer was never here before.")
-    filters: dict[str, dict[str, Any]] = Field({}, description="Unsaved settings to try with.")
+    at: str | None = Field(None, description="The moment, RFC 3339; now if left out.")
+    changes: list[UnsavedChange] = Field([], description="Unsaved settings to try with.")
 
 
 class Tried(Wire):
     verdict: dict[str, Any]
     effects: list[dict[str, Any]] = Field([], description="Everything that would come of it, the verdict included.")
+
+
+class TriedOut(Tried):
+    level: str = Field(description="The level that the person has.")
+    known: bool = Field(description="Whether this person was seen in chat.")
 
 
 class AskConsequence(Wire):
@@ -262,6 +293,11 @@ class SaySomething(Wire):
 class ClearCooldown(Wire):
     command: str
     identity: str | None = None
+
+
+class SettleOverlap(Wire):
+    key: str = Field(description="The command's key, as the screen was given it.")
+    person: str
 
 
 class Done(Wire):

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/built-ins/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a built-in */
+        put: operations["built-ins_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/built-ins/{key}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of a built-in's settings, newest first */
+        get: operations["built-ins_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/commands": {
         parameters: {
             query?: never;
@@ -11,7 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every command and built-in */
+        /** Every command, cue and built-in */
         get: operations["commands_every"];
         put?: never;
         post?: never;
@@ -30,8 +64,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A reply as each platform would show it */
+        /** A reply as each platform would show it, and whether the name is free */
         post: operations["commands_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/commands/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move, switch, cool or remove several commands at once */
+        post: operations["commands_several"];
         delete?: never;
         options?: never;
         head?: never;
@@ -49,8 +100,25 @@ export interface paths {
         /** Make or change a command */
         put: operations["commands_save"];
         post?: never;
-        /** Remove a command */
+        /** Remove a command, also from its rotas */
         delete: operations["commands_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/commands/{name}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of a command, newest first */
+        get: operations["commands_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -86,6 +154,23 @@ export interface paths {
         post?: never;
         /** Remove a cue */
         delete: operations["cues_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{name}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of a cue, newest first */
+        get: operations["cues_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -170,6 +255,23 @@ export interface paths {
         put?: never;
         /** Ask for a second look at a verdict */
         post: operations["desk_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desk/overlap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another bot's answering a command has been seen to */
+        post: operations["desk_overlap"];
         delete?: never;
         options?: never;
         head?: never;
@@ -374,6 +476,108 @@ export interface paths {
         get: operations["service_health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a kit of this channel would hold, and the kits taken in */
+        get: operations["kits_contents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/commands.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The commands as a table */
+        get: operations["kits_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A kit of all settings, or of some with what they mention */
+        post: operations["kits_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a kit or table would change; touches nothing */
+        post: operations["kits_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take items of a kit or table in, all or none */
+        post: operations["kits_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back what came with a kit, or another change of many places */
+        post: operations["kits_take_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -639,18 +843,79 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** BatchDone */
+        BatchDone: {
+            /** Changed */
+            changed: number;
+            /**
+             * Left
+             * @description How many places were changed again meanwhile and stay as they are.
+             * @default 0
+             */
+            left: number;
+            /**
+             * Number
+             * @description Takes it back again; 0 where nothing was changed.
+             */
+            number: number;
+        };
+        /**
+         * BatchView
+         * @description A change of many places at once, which one press takes back.
+         */
+        BatchView: {
+            /** About */
+            about: string;
+            /** At */
+            at: number;
+            /**
+             * Back By
+             * @description Who took it back.
+             */
+            back_by: string | null;
+            /** By */
+            by: string;
+            /** Count */
+            count: number;
+            /** Number */
+            number: number;
+        };
         /** BuiltInView */
         BuiltInView: {
             /** Key */
             key: string;
-            /** Level */
+            /**
+             * Level
+             * @description Who may use it now.
+             */
             level: string;
             /** Names */
             names: string[];
             /** On */
             on: boolean;
+            /** Revision */
+            revision: string;
+            /**
+             * Sets Level
+             * @description Who may change something with it; null where it changes nothing.
+             */
+            sets_level: string | null;
+            /**
+             * Setting
+             * @description What the channel has set, as in a kit.
+             */
+            setting: {
+                [key: string]: unknown;
+            };
             /** Uses */
             uses: number;
+            /**
+             * Usual Level
+             * @description The level that its needs mean unless the channel says otherwise.
+             */
+            usual_level: string;
+            /** Usual Names */
+            usual_names: string[];
         };
         /** CaughtLine */
         CaughtLine: {
@@ -688,6 +953,16 @@ export interface components {
              */
             tonight: boolean;
         };
+        /** ClashView */
+        ClashView: {
+            /** Name */
+            name: string;
+            /**
+             * Owner
+             * @description What has this name here.
+             */
+            owner: string;
+        };
         /** ClearCooldown */
         ClearCooldown: {
             /** Command */
@@ -697,6 +972,12 @@ export interface components {
         };
         /** CommandView */
         CommandView: {
+            /**
+             * Batch
+             * @description Takes the last save back, where it changed more than this.
+             * @default 0
+             */
+            batch: number;
             /**
              * Command
              * @description The command as it stands in the kit.
@@ -711,6 +992,12 @@ export interface components {
              * @description Changes whenever the command does; give it back when saving.
              */
             revision: string;
+            /**
+             * Rotas
+             * @description The rotas that have it as a notice.
+             * @default []
+             */
+            rotas: string[];
             /** Uses */
             uses: number;
         };
@@ -725,10 +1012,22 @@ export interface components {
              * @description The channel's default cooldown, as the kit has it.
              */
             cooldown: unknown;
+            /**
+             * Counters
+             * @description Every counter's name.
+             */
+            counters: string[];
             /** Cues */
             cues: components["schemas"]["CommandView"][];
+            /** Platforms */
+            platforms: string[];
             /** Prefix */
             prefix: string;
+            /**
+             * Rotas
+             * @description Every rota's name.
+             */
+            rotas: string[];
         };
         /** Consequence */
         Consequence: {
@@ -784,6 +1083,14 @@ export interface components {
             effects: {
                 [key: string]: unknown;
             }[];
+        };
+        /** ExportKit */
+        ExportKit: {
+            /**
+             * Places
+             * @description The items wanted; all if left out.
+             */
+            places?: string[] | null;
         };
         /** FeedView */
         FeedView: {
@@ -890,6 +1197,14 @@ export interface components {
             /** Version */
             version: string;
         };
+        /** History */
+        History: {
+            /**
+             * Versions
+             * @description Newest first.
+             */
+            versions: components["schemas"]["Version"][];
+        };
         /** ImportFeed */
         ImportFeed: {
             /** Address */
@@ -912,6 +1227,58 @@ export interface components {
              */
             odd: number[];
             rules: components["schemas"]["Rules"];
+        };
+        /** IncomingKit */
+        IncomingKit: {
+            /**
+             * Kind
+             * @default json
+             * @enum {string}
+             */
+            kind: "json" | "csv";
+            /** Text */
+            text: string;
+        };
+        /** KitItem */
+        KitItem: {
+            /** Clashes */
+            clashes: components["schemas"]["ClashView"][];
+            /**
+             * Needs
+             * @description Places of the kit that it mentions and that are not here yet.
+             */
+            needs: string[];
+            /** Ours */
+            ours: unknown;
+            /** Place */
+            place: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "same" | "differs";
+            /** Theirs */
+            theirs: unknown;
+        };
+        /** KitPreview */
+        KitPreview: {
+            /** Items */
+            items: components["schemas"]["KitItem"][];
+            /** Warnings */
+            warnings: string[];
+        };
+        /** KitView */
+        KitView: {
+            /**
+             * Places
+             * @description Every item that a kit of this channel would hold.
+             */
+            places: string[];
+            /**
+             * Taken
+             * @description What was changed in one go, newest first.
+             */
+            taken: components["schemas"]["BatchView"][];
         };
         /** ListPage */
         ListPage: {
@@ -959,6 +1326,25 @@ export interface components {
             /** Up */
             up: boolean;
         };
+        /**
+         * MoveCommands
+         * @description What to do with several commands at once: exactly one of these.
+         */
+        MoveCommands: {
+            /** Cooldown */
+            cooldown?: unknown;
+            /** Folder */
+            folder?: string | null;
+            /** Names */
+            names: string[];
+            /** On */
+            on?: boolean | null;
+            /**
+             * Remove
+             * @default false
+             */
+            remove: boolean;
+        };
         /** OnMessage */
         OnMessage: {
             /** Message */
@@ -978,8 +1364,26 @@ export interface components {
             /** Platform */
             platform?: string | null;
         };
+        /** PickItem */
+        PickItem: {
+            /**
+             * Names
+             * @description New names by old ones; an empty one leaves an alias out.
+             * @default {}
+             */
+            names: {
+                [key: string]: string;
+            };
+            /** Place */
+            place: string;
+        };
         /** Preview */
         Preview: {
+            /**
+             * Clash
+             * @description What is wrong with the name.
+             */
+            clash?: string | null;
             /** Column */
             column?: number | null;
             /** Line */
@@ -1004,8 +1408,24 @@ export interface components {
         };
         /** PreviewReply */
         PreviewReply: {
+            /**
+             * Aliases
+             * @default []
+             */
+            aliases: string[];
+            /**
+             * Name
+             * @description The name that it would have.
+             * @default
+             */
+            name: string;
             /** Reply */
             reply: string;
+            /**
+             * Was
+             * @description The name that it has, where it has one.
+             */
+            was?: string | null;
         };
         /**
          * Problem
@@ -1062,6 +1482,15 @@ export interface components {
              */
             own: number;
         };
+        /** SaveBuiltIn */
+        SaveBuiltIn: {
+            /** Revision */
+            revision: string;
+            /** Setting */
+            setting: {
+                [key: string]: unknown;
+            };
+        };
         /** SaveCommand */
         SaveCommand: {
             /**
@@ -1076,6 +1505,11 @@ export interface components {
              * @description The revision that was read; null for a new command.
              */
             revision?: string | null;
+            /**
+             * Rotas
+             * @description The rotas that it is to be on; left out: as it is.
+             */
+            rotas?: string[] | null;
         };
         /** SaveFilter */
         SaveFilter: {
@@ -1138,6 +1572,39 @@ export interface components {
             /** Platform */
             platform: string;
         };
+        /** SettleOverlap */
+        SettleOverlap: {
+            /**
+             * Key
+             * @description The command's key, as the screen was given it.
+             */
+            key: string;
+            /** Person */
+            person: string;
+        };
+        /** TakeBack */
+        TakeBack: {
+            /** Number */
+            number: number;
+        };
+        /** TakeKit */
+        TakeKit: {
+            /**
+             * Kind
+             * @default json
+             * @enum {string}
+             */
+            kind: "json" | "csv";
+            /**
+             * Name
+             * @description What to call it when it is to be taken back.
+             */
+            name: string;
+            /** Picks */
+            picks: components["schemas"]["PickItem"][];
+            /** Text */
+            text: string;
+        };
         /** TimeOut */
         TimeOut: {
             /** Message */
@@ -1171,6 +1638,31 @@ export interface components {
             effects: {
                 [key: string]: unknown;
             }[];
+            /** Verdict */
+            verdict: {
+                [key: string]: unknown;
+            };
+        };
+        /** TriedOut */
+        TriedOut: {
+            /**
+             * Effects
+             * @description Everything that would come of it, the verdict included.
+             * @default []
+             */
+            effects: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Known
+             * @description Whether this person was seen in chat.
+             */
+            known: boolean;
+            /**
+             * Level
+             * @description The level that the person has.
+             */
+            level: string;
             /** Verdict */
             verdict: {
                 [key: string]: unknown;
@@ -1215,20 +1707,22 @@ export interface components {
              */
             action: boolean;
             /**
-             * Filters
-             * @description Unsaved settings to try with.
-             * @default {}
+             * At
+             * @description The moment, RFC 3339; now if left out.
              */
-            filters: {
-                [key: string]: {
-                    [key: string]: unknown;
-                };
-            };
+            at?: string | null;
+            /**
+             * Changes
+             * @description Unsaved settings to try with.
+             * @default []
+             */
+            changes: components["schemas"]["UnsavedChange"][];
             /**
              * Level
+             * @description Null: the level that this person has.
              * @default everyone
              */
-            level: string;
+            level: string | null;
             /**
              * Live
              * @default true
@@ -1281,6 +1775,36 @@ export interface components {
              */
             values: number[];
         };
+        /** UnsavedChange */
+        UnsavedChange: {
+            /** Path */
+            path: string;
+            /** Value */
+            value?: unknown;
+        };
+        /**
+         * Version
+         * @description One change of an entry: when, by whom, and what it was before and after.
+         */
+        Version: {
+            /** After */
+            after: {
+                [key: string]: unknown;
+            } | null;
+            /** At */
+            at: number;
+            /** Before */
+            before: {
+                [key: string]: unknown;
+            } | null;
+            /** By */
+            by: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "chat" | "desk" | "gate";
+        };
         /** Welcome */
         Welcome: {
             /**
@@ -1304,6 +1828,126 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "built-ins_save": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveBuiltIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuiltInView"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "built-ins_history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     commands_every: {
         parameters: {
             query?: never;
@@ -1420,6 +2064,66 @@ export interface operations {
             };
         };
     };
+    commands_several: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveCommands"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     commands_save: {
         parameters: {
             query?: never;
@@ -1496,11 +2200,71 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    commands_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
             };
             /** @description Nobody is logged in. */
             401: {
@@ -1676,11 +2440,71 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cues_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
             };
             /** @description Nobody is logged in. */
             401: {
@@ -1970,6 +2794,66 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OnMessage"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    desk_overlap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleOverlap"];
             };
         };
         responses: {
@@ -2696,6 +3580,358 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    kits_contents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitView"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportKit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IncomingKit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitPreview"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeKit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBack"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3548,7 +4784,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Tried"];
+                    "application/json": components["schemas"]["TriedOut"];
                 };
             };
             /** @description Nobody is logged in. */

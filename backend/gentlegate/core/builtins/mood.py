@@ -21,7 +21,7 @@ class MoodBuiltIn:
         mood, tonight = words[0], len(words) > 1
 
         def run() -> Answer:
-            changed = parts.change("channel.mood", mood, use.person.key, use.now, use.cause, tonight)
+            changed = parts.changes.make("channel.mood", mood, use.person.key, use.now, use.cause, tonight)
             until = " until the stream ends" if tonight else ""
             return [changed], f"The mood is {mood.title()} now{until}. Before: {before.title()}."
 

@@ -7,6 +7,7 @@ from gentlegate.core.commands.templates import parse
 from gentlegate.core.commands.use import Use
 from gentlegate.core.errors import TemplateProblem
 from gentlegate.core.kit.commands import Command
+from gentlegate.core.kit.names import looks_like
 from gentlegate.core.parts import Parts
 from gentlegate.core.text.folding import fold_name
 
@@ -27,7 +28,7 @@ class Teach:
 
         def run() -> Answer:
             made = {"name": name, "reply": reply}
-            changed = parts.change(f"commands.{name}", made, use.person.key, use.now, use.cause)
+            changed = parts.changes.make(f"commands.{name}", made, use.person.key, use.now, use.cause)
             return [changed], f'{prefix}{name} now says "{_short(reply)}".'
 
         return Plan(run=run, cools=False)
@@ -49,8 +50,8 @@ class Reword:
 
         def run() -> Answer:
             path = f"commands.{command.name}"
-            made = {**parts.written(path), "reply": reply}
-            changed = parts.change(path, made, use.person.key, use.now, use.cause)
+            made = {**parts.changes.written(path), "reply": reply}
+            changed = parts.changes.make(path, made, use.person.key, use.now, use.cause)
             before = " / ".join(_short(text) for text in command.reply)
             return [changed], f'{prefix}{command.name} now says "{_short(reply)}". Before: "{before}".'
 
@@ -77,7 +78,7 @@ class Forget:
             return refuse(f"{prefix}{command.name} is a notice of {rotas[0]}; take it off that rota first.")
 
         def run() -> Answer:
-            changed = parts.change(f"commands.{command.name}", None, use.person.key, use.now, use.cause)
+            changed = parts.changes.make(f"commands.{command.name}", None, use.person.key, use.now, use.cause)
             before = " / ".join(_short(text) for text in command.reply)
             return [changed], f'{prefix}{command.name} is gone. It said "{before}".'
 
@@ -97,7 +98,10 @@ def _name_problem(name: str, parts: Parts) -> str | None:
     taken = parts.owner_of(name)
     prefix = parts.kit.channel.prefix
     if taken is None:
-        return None
+        other = looks_like(name, parts.ear.names)
+        return (
+            other and f"{name} looks like {prefix}{other}; viewers could not tell them apart. Choose another name."
+        )
     return (
         f"{prefix}{name} is {taken} already. To change what it says, write {prefix}reword {name} and the new reply."
     )

@@ -13,5 +13,7 @@ class Uptime:
 
     def plan(self, use: Use, parts: Parts) -> Plan:
         stream = parts.streams.now
-        text = f"Live for {in_words(use.now - stream.began)}." if parts.streams.live else "Not live right now."
+        text = (
+            f"Live for {in_words(max(0, use.now - stream.began))}." if parts.streams.live else "Not live right now."
+        )
         return Plan(run=lambda: ([], text))

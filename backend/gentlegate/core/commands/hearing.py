@@ -24,12 +24,12 @@ class Ear:
 
     def __init__(self, prefix: str, names: dict[str, str]) -> None:
         self._prefix = fold_name(prefix)
-        self._names = names
+        self.names = names
 
     def key_of(self, name: str) -> str | None:
         """What a name or alias means, written with or without the prefix."""
         folded = fold_name(name)
-        return self._names.get(folded, self._names.get(folded.removeprefix(self._prefix)))
+        return self.names.get(folded, self.names.get(folded.removeprefix(self._prefix)))
 
     def hear(self, text: str, is_reply: bool) -> Heard | None:
         start = 0
@@ -48,7 +48,7 @@ class Ear:
         folded = fold_name(word[0])
         if not folded.startswith(self._prefix):
             return None
-        name = self._names.get(folded[len(self._prefix) :])
+        name = self.names.get(folded[len(self._prefix) :])
         if name is None:
             return None
         end = start + len(word[0])

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Mapping
+from functools import cached_property
 from typing import Any
 
 from gentlegate.core.commands.use import Use
@@ -21,9 +23,10 @@ def channel_variables(parts: Parts, platform: str, now: int) -> dict[str, Any]:
         "stream": {
             "title": (record.title if record else None) or "",
             "category": (record.category if record else None) or "",
-            "uptime": SpanWords(now - stream.began) if parts.streams.live else "",
+            "uptime": SpanWords(max(0, now - stream.began)) if parts.streams.live else "",
             "live": parts.streams.live,
             "platform": platform,
+            "viewers": (record.viewers if record else None) or 0,
         },
         "channel": parts.kit.channel.name,
         "counter": counters,
@@ -42,11 +45,46 @@ def person_variables(person: Person, level: int, now: int) -> dict[str, Any]:
     }
 
 
+class Target(Mapping[str, Any]):
+    """The first word after a command, looked up once a template asks for it."""
+
+    def __init__(self, parts: Parts, use: Use) -> None:
+        self._parts, self._use = parts, use
+
+    @cached_property
+    def _found(self) -> dict[str, Any]:
+        name, platform = (self._use.args.split() or [""])[0].lstrip("@"), self._use.message.platform
+        account = self._parts.find_account(name, platform) if name else None
+        channel = self._parts.find_channel(name, platform) if name else None
+        login = channel.login if channel else account[1].login if account else name.lower()
+        shown = channel.name if channel and channel.name else account[1].name if account else name
+        return {
+            "name": shown,
+            "login": login,
+            "link": (channel.link if channel else None) or "",
+            "category": (channel.category if channel else None) or "",
+            "known": bool(account or channel),
+        }
+
+    def __getitem__(self, key: str) -> Any:
+        return self._found[key]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._found)
+
+    def __len__(self) -> int:
+        return len(self._found)
+
+    def __str__(self) -> str:
+        return str(self._found["name"])
+
+
 def use_variables(parts: Parts, use: Use, uses: int) -> dict[str, Any]:
     """Everything for a command's reply; `uses` counts this use."""
     return channel_variables(parts, use.message.platform, use.now) | {
         "person": person_variables(use.person, use.level, use.now),
         "args": use.args,
         "arg": use.args.split(),
+        "target": Target(parts, use),
         "uses": uses,
     }

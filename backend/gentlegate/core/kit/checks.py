@@ -10,14 +10,15 @@ from gentlegate.core.errors import KitError, TemplateProblem
 from gentlegate.core.kit.commands import CountStep
 from gentlegate.core.kit.filters import Filters
 from gentlegate.core.kit.model import Kit
+from gentlegate.core.kit.names import heard_names
 from gentlegate.core.text.folding import fold_name
 from gentlegate.core.text.link_entries import read_entry
 from gentlegate.core.text.patterns import read_pattern
 from gentlegate.core.text.phrases import read_phrase
 
 
-def check_whole(kit: Kit) -> None:
-    """Raise KitError for the first fault found."""
+def check_whole(kit: Kit, beside: Kit | None = None) -> None:
+    """Raise KitError for the first fault found; counters and commands of `beside` may be mentioned too."""
     for key in kit.built_ins:
         if key not in BUILT_INS:
             raise KitError(f"built_ins.{key}", f"no such built-in; there are: {', '.join(BUILT_INS)}")
@@ -25,8 +26,8 @@ def check_whole(kit: Kit) -> None:
     _unique("rotas", (rota.name for rota in kit.rotas))
     _unique("cues", (cue.name for cue in kit.cues))
     _hears(kit)
-    _heard_names(kit)
-    _mentioned_things(kit)
+    heard_names(kit)
+    _mentioned_things(kit, beside)
     _templates(kit)
     _entries(kit.filters)
 
@@ -77,34 +78,10 @@ def _unique(section: str, names: Iterable[str]) -> None:
         seen[key] = index
 
 
-def _heard_names(kit: Kit) -> None:
-    taken: dict[str, str] = {}
-
-    def claim(name: str, path: str, owner: str) -> None:
-        key = fold_name(name)
-        if not key or any(sign.isspace() for sign in key):
-            raise KitError(path, f'"{name}" has a space in it; a command\'s name is one word')
-        if key.startswith(fold_name(kit.channel.prefix)):
-            raise KitError(path, f'write the name without its prefix: "{key[len(kit.channel.prefix) :]}"')
-        if key in taken:
-            raise KitError(path, f'"{name}" is already {taken[key]}; choose another name')
-        taken[key] = owner
-
-    for key, built_in in BUILT_INS.items():
-        setting = kit.built_ins.get(key)
-        names = setting.names if setting and setting.names else built_in.names
-        for index, name in enumerate(names):
-            claim(name, f"built_ins.{key}.names.{index}", f"the built-in {key}")
-    for index, command in enumerate(kit.commands):
-        claim(command.name, f"commands.{index}.name", f"the command {command.name}")
-    for index, command in enumerate(kit.commands):
-        for place, alias in enumerate(command.aliases):
-            claim(alias, f"commands.{index}.aliases.{place}", f"an alias of {command.name}")
-
-
-def _mentioned_things(kit: Kit) -> None:
-    counters = {fold_name(counter.name) for counter in kit.counters}
-    commands = {fold_name(command.name) for command in kit.commands}
+def _mentioned_things(kit: Kit, beside: Kit | None) -> None:
+    kits = [kit, beside] if beside else [kit]
+    counters = {fold_name(counter.name) for one in kits for counter in one.counters}
+    commands = {fold_name(command.name) for one in kits for command in one.commands}
     counting: list[tuple[str, list[list[CountStep]]]] = [
         ("commands", [command.counts for command in kit.commands]),
         ("cues", [cue.counts for cue in kit.cues]),

@@ -1,8 +1,11 @@
-"""Changing one place of a kit document. Places are dotted; entries of lists are named by their `name`."""
+"""Changing places of a kit document. Places are dotted; entries of lists are named by their `name`.
+
+A document is never changed in place: what is written shares with it all that stays the same.
+"""
 
 from __future__ import annotations
 
-import copy
+from collections.abc import Iterable
 from typing import Any
 
 from gentlegate.core.errors import KitError
@@ -10,32 +13,92 @@ from gentlegate.core.text.folding import fold_name
 
 NAMED_LISTS = ("commands", "cues", "counters", "rotas")
 Document = dict[str, Any]
+Change = tuple[str, Any]
+"""A place and what is to stand there; None removes it."""
+
+
+class Opened:
+    """A document opened for many reads and writes; `document` is what came of them."""
+
+    def __init__(self, document: Document) -> None:
+        self._document = dict(document)
+        self._lists: dict[str, dict[str, Any]] = {}
+        self._own: set[tuple[str, ...]] = set()
+
+    def _entries(self, section: str) -> dict[str, Any]:
+        """A named list as a table by folded name, in its order."""
+        if section not in self._lists:
+            listed = self._document.get(section) or []
+            self._lists[section] = {fold_name(entry.get("name", "")): entry for entry in listed}
+        return self._lists[section]
+
+    @property
+    def document(self) -> Document:
+        return self._document | {section: list(entries.values()) for section, entries in self._lists.items()}
+
+    def read(self, path: str) -> Any:
+        """What stands at the place, or None."""
+        section, name = _in_named_list(path)
+        if name:
+            return self._entries(section).get(fold_name(name))
+        if section in self._lists:
+            return list(self._lists[section].values())
+        here: Any = self._document
+        for part in path.split("."):
+            here = here.get(part) if isinstance(here, dict) else None
+            if here is None:
+                return None
+        return here
+
+    def write(self, path: str, value: Any) -> None:
+        """Let the value stand at the place; None removes it. KitError where there is no such place."""
+        section, name = _in_named_list(path)
+        if name:
+            self._write_entry(self._entries(section), name, path, value)
+            return
+        self._lists.pop(section, None)
+        *parents, last = path.split(".")
+        here = self._document
+        for depth, part in enumerate(parents):
+            there = here.get(part, {})
+            if not isinstance(there, dict):
+                raise KitError(path, "there is no such place in the settings")
+            place = tuple(parents[: depth + 1])
+            if place not in self._own:
+                there = dict(there)
+                self._own.add(place)
+            here[part] = there
+            here = there
+        if value is None:
+            here.pop(last, None)
+        else:
+            here[last] = value
+        self._own = {place for place in self._own if place[: len(parents) + 1] != (*parents, last)}
+
+    @staticmethod
+    def _write_entry(entries: dict[str, Any], name: str, path: str, value: Any) -> None:
+        if value is not None:
+            entries[fold_name(name)] = value
+        elif entries.pop(fold_name(name), None) is None:
+            raise KitError(path, "there is no such entry to remove")
 
 
 def read(document: Document, path: str) -> Any:
     """What stands at the place, or None."""
-    here: Any = document
-    for depth, part in enumerate(_parts(path)):
-        if isinstance(here, list):
-            here = next((entry for entry in here if fold_name(entry.get("name", "")) == fold_name(part)), None)
-        elif isinstance(here, dict):
-            here = here.get(part)
-        if here is None:
-            return None
-        if depth > 20:
-            raise KitError(path, "this place is too deep")
-    return here
+    return Opened(document).read(path)
 
 
 def write(document: Document, path: str, value: Any) -> Document:
     """A new document with the value at the place; None removes it. KitError where there is no such place."""
-    changed = copy.deepcopy(document)
-    parts = _parts(path)
-    if parts[0] in NAMED_LISTS and len(parts) > 1:
-        _write_entry(changed.setdefault(parts[0], []), parts, path, value)
-    else:
-        _write_key(changed, parts, path, value)
-    return changed
+    return write_all(document, [(path, value)])
+
+
+def write_all(document: Document, changes: Iterable[Change]) -> Document:
+    """A new document with all the changes, in their order. KitError where one cannot be."""
+    opened = Opened(document)
+    for path, value in changes:
+        opened.write(path, value)
+    return opened.document
 
 
 def add(document: Document, path: str, values: list[Any]) -> Document:
@@ -63,33 +126,7 @@ def _entry_key(entry: Any) -> str:
     return str(text).strip().casefold()
 
 
-def _parts(path: str) -> list[str]:
-    head, _, rest = path.partition(".")
-    if head in NAMED_LISTS and rest:
-        return [head, rest]
-    return path.split(".")
-
-
-def _write_entry(entries: list[Any], parts: list[str], path: str, value: Any) -> None:
-    wanted = fold_name(parts[1])
-    place = next((i for i, entry in enumerate(entries) if fold_name(entry.get("name", "")) == wanted), None)
-    if value is None:
-        if place is None:
-            raise KitError(path, "there is no such entry to remove")
-        del entries[place]
-    elif place is None:
-        entries.append(value)
-    else:
-        entries[place] = value
-
-
-def _write_key(document: Document, parts: list[str], path: str, value: Any) -> None:
-    here = document
-    for part in parts[:-1]:
-        here = here.setdefault(part, {})
-        if not isinstance(here, dict):
-            raise KitError(path, "there is no such place in the settings")
-    if value is None:
-        here.pop(parts[-1], None)
-    else:
-        here[parts[-1]] = value
+def _in_named_list(path: str) -> tuple[str, str]:
+    """Section, and the entry's name where the place is an entry of a named list."""
+    section, _, rest = path.partition(".")
+    return section, rest if section in NAMED_LISTS else ""

@@ -14,8 +14,11 @@ from gentlegate.core.kit.checks import check_whole
 from gentlegate.core.kit.model import Kit
 
 
-def load_kit(document: Any) -> Kit:
-    """Check a parsed JSON document. Raises KitError naming the first fault's path; nothing is half-applied."""
+def load_kit(document: Any, beside: Kit | None = None) -> Kit:
+    """Check a parsed JSON document. Raises KitError naming the first fault's path; nothing is half-applied.
+
+    A kit that is to be taken into another may mention what is there (`beside`).
+    """
     if not isinstance(document, dict):
         raise KitError("", "a kit is one JSON object")
     version = document.get("gentlegate", 1)
@@ -25,7 +28,7 @@ def load_kit(document: Any) -> Kit:
         kit = Kit.model_validate(document)
     except ValidationError as error:
         raise _plain(error) from None
-    check_whole(kit)
+    check_whole(kit, beside)
     return kit
 
 

@@ -7,18 +7,20 @@ from collections.abc import Iterator, Sequence
 from gentlegate.core.identity import LEVEL_OF
 from gentlegate.core.kit.commands import Command, Cue
 from gentlegate.core.kit.model import Kit
+from gentlegate.core.kit.names import heard_names, looks_like
 from gentlegate.core.moments import in_words
 from gentlegate.core.text.folding import fold_name
 
 
-def warnings_of(kit: Kit) -> list[str]:
-    """The warnings, each with its place in the kit."""
-    return [*_counting(kit), *_rotas(kit), *_shadowed_cues(kit)]
+def warnings_of(kit: Kit, beside: Kit | None = None) -> list[str]:
+    """The warnings, each with its place in the kit; it may mention counters of `beside`."""
+    return [*_counting(kit, beside), *_rotas(kit), *_shadowed_cues(kit), *_lookalikes(kit)]
 
 
-def _counting(kit: Kit) -> Iterator[str]:
+def _counting(kit: Kit, beside: Kit | None) -> Iterator[str]:
     """Commands and cues that let people count who may not use the counter itself."""
-    counters = {fold_name(counter.name): counter for counter in kit.counters}
+    known = [*(beside.counters if beside else ()), *kit.counters]
+    counters = {fold_name(counter.name): counter for counter in known}
     sections: tuple[tuple[str, Sequence[Command | Cue]], ...] = (("commands", kit.commands), ("cues", kit.cues))
     for section, entries in sections:
         for index, entry in enumerate(entries):
@@ -54,3 +56,12 @@ def _shadowed_cues(kit: Kit) -> Iterator[str]:
             if key in seen and cue.platforms is None:
                 yield f"cues.{index}.hears: {cue.name} never answers to {heard!r}; {seen[key]} hears it before"
             seen.setdefault(key, cue.name)
+
+
+def _lookalikes(kit: Kit) -> Iterator[str]:
+    """Names that are read like another one, as their letters are of another script."""
+    names = heard_names(kit)
+    foreign = [name for name in names if not name.isascii()]
+    for name in foreign:
+        if other := looks_like(name, names):
+            yield f"{names[name][0]}: {name} looks like {other}, {names[other][1]}; viewers cannot tell them apart"

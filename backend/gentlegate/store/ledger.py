@@ -1,0 +1,63 @@
+"""The ledger: who changed or did what. It only grows."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import orjson
+
+from gentlegate.core.journal import LedgerEntry
+from gentlegate.store.database import Database
+
+MOST_NAMES = 20
+
+
+def as_text(value: Any) -> str:
+    return orjson.dumps(value).decode()
+
+
+def write_ledger(database: Database, line: LedgerEntry) -> None:
+    database.connection.execute(
+        "INSERT INTO ledger (at, who, place, what, about, before, after) VALUES (?, ?, ?, ?, ?, ?, ?)",
+        (line.at, line.who, line.place, line.what, line.about, as_text(line.before), as_text(line.after)),
+    )
+
+
+class Ledger:
+    def __init__(self, database: Database) -> None:
+        self._db = database
+
+    def history(self, section: str, name: str, most: int = 100) -> list[LedgerEntry]:
+        """What became of an entry of a named list, under every name that it had; newest first."""
+        names, waiting = {name.casefold()}, [name]
+        rows: dict[int, LedgerEntry] = {}
+        while waiting and len(names) <= MOST_NAMES:
+            for seq, entry in self._about(section, waiting.pop(), most):
+                rows[seq] = entry
+                for value in (entry.before, entry.after):
+                    other = value.get("name") if isinstance(value, dict) else None
+                    if other and other.casefold() not in names:
+                        names.add(other.casefold())
+                        waiting.append(other)
+        return [rows[seq] for seq in sorted(rows, reverse=True)][:most]
+
+    def _about(self, section: str, name: str, most: int) -> list[tuple[int, LedgerEntry]]:
+        """The changes of the place, and the one that gave it this name."""
+        found = self._db.connection.execute(
+            "SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            " WHERE what = 'setting' AND about = ? COLLATE NOCASE"
+            " UNION SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            " WHERE what = 'setting' AND about LIKE ? AND json_extract(after, '$.name') = ? COLLATE NOCASE"
+            " ORDER BY seq DESC LIMIT ?",
+            (f"{section}.{name}", f"{section}.%", name, most),
+        )
+        return [
+            (
+                int(row["seq"]),
+                LedgerEntry(
+                    row["at"], row["who"], row["place"], row["what"], row["about"],
+                    orjson.loads(row["before"]), orjson.loads(row["after"]),
+                ),
+            )
+            for row in found
+        ]  # fmt: skip

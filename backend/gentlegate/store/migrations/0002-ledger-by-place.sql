@@ -1,0 +1,1 @@
+CREATE INDEX ledger_about ON ledger (what, about COLLATE NOCASE);

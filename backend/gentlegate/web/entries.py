@@ -1,0 +1,122 @@
+"""What the routes of commands, cues and built-ins share: views, revisions, saving and removing."""
+
+from __future__ import annotations
+
+import hashlib
+from typing import Annotated, Any
+
+import orjson
+from fastapi import Depends, Request
+
+from gentlegate.core.errors import KitError
+from gentlegate.core.kit import edit
+from gentlegate.core.kit.entries import removing, rotas_with, saving
+from gentlegate.core.kit.names import looks_like
+from gentlegate.core.parts import Parts
+from gentlegate.core.team import Account
+from gentlegate.core.text.folding import fold_name
+from gentlegate.runtime.gate import Gate
+from gentlegate.web.access import needs
+from gentlegate.web.kit_schemas import BatchDone, History, Version
+from gentlegate.web.problems import Refused
+from gentlegate.web.schemas import CommandView, SaveCommand
+
+Looking = Annotated[Account, Depends(needs("look"))]
+Changing = Annotated[Account, Depends(needs("commands"))]
+
+
+def revision(command: Any) -> str:
+    """A short mark of an entry's contents."""
+    return hashlib.sha256(orjson.dumps(command, option=orjson.OPT_SORT_KEYS)).hexdigest()[:16]
+
+
+def view_of(gate: Gate, command: dict[str, Any], section: str = "commands") -> CommandView:
+    """A command or cue as the room shows it."""
+    key = fold_name(command["name"])
+    record = gate.engine.state.commands.get(key if section == "commands" else f"~{key}")
+    return CommandView(
+        name=command["name"],
+        revision=revision(command),
+        uses=record.uses if record else 0,
+        command=command,
+        rotas=rotas_with(gate.engine.document, command["name"]) if section == "commands" else [],
+    )
+
+
+def unchanged(gate: Gate, section: str, name: str, read: str | None) -> None:
+    """Refused where somebody else has saved, made or removed the entry since it was read."""
+    current = edit.read(gate.engine.document, f"{section}.{name}")
+    what = "command" if section == "commands" else "cue"
+    if current is None and read is not None:
+        detail = f'"{name}" was removed meanwhile. Save it as a new {what} to keep it.'
+        raise Refused(409, "gone-meanwhile", detail, "name")
+    if current is not None and read is None:
+        raise Refused(409, "name-in-use", f'"{name}" is a {what} already; choose another name.', "name")
+    if current is not None and read != revision(current):
+        raise Refused(409, "changed-meanwhile", f"Somebody else has saved this {what} meanwhile.", None, current)
+
+
+def name_problem(parts: Parts, name: str, was: str | None) -> str | None:
+    """What is wrong with a name or alias that a command would have; `was` is the command's present name."""
+    prefix, folded = parts.kit.channel.prefix, fold_name(name)
+    if not folded or any(sign.isspace() for sign in folded):
+        return "A name is one word, without spaces."
+    if folded.startswith(fold_name(prefix)):
+        return f"Write the name without {prefix}; people type it before."
+    own = was and fold_name(was)
+    key = parts.ear.names.get(folded)
+    if key is not None and key != own:
+        return f"{prefix}{name} is {parts.owner_of(name)} already; choose another name."
+    other = looks_like(name, (known for known, key in parts.ear.names.items() if key != own))
+    if other:
+        return f"{name} looks like {prefix}{other}; viewers could not tell them apart. Choose another name."
+    return None
+
+
+async def save_entry(gate: Gate, account: Account, section: str, name: str, body: SaveCommand) -> CommandView:
+    """Make or change a command or cue, if nobody else did since it was read; rotas follow a command's name."""
+    new_name = str(body.command.get("name", ""))
+    known = name if body.revision else None
+    unchanged(gate, section, known or new_name or name, body.revision)
+    if section == "cues":
+        await gate.act(account, "setting", path=f"cues.{known or new_name or name}", value=body.command)
+        return view_of(gate, body.command, section)
+    fresh = new_name and (known is None or fold_name(known) != fold_name(new_name))
+    if fresh and (problem := name_problem(gate.engine.parts, new_name, known)):
+        raise KitError("name", problem)
+    changes = saving(gate.engine.document, known or new_name or name, body.command, body.rotas)
+    await gate.act(account, "settings", changes=[{"path": path, "value": value} for path, value in changes])
+    return view_of(gate, body.command, section)
+
+
+async def remove_entry(gate: Gate, account: Account, section: str, name: str, read: str | None) -> BatchDone:
+    """Remove a command or cue, if nobody else changed it since it was read."""
+    if read is not None:
+        unchanged(gate, section, name, read)
+    gone = removing(gate.engine.document, [name]) if section == "commands" else [(f"{section}.{name}", None)]
+    return await batch(gate, account, [{"path": path, "value": value} for path, value in gone], f"{name} removed")
+
+
+async def batch(gate: Gate, account: Account, changes: list[dict[str, Any]], about: str) -> BatchDone:
+    """Make many changes at once, in a way that one press takes back."""
+    effects = await gate.act(account, "settings", changes=changes, about=about)
+    newest = max((record.number for _, record in gate.engine.state.batches.items()), default=0)
+    return BatchDone(number=newest if effects else 0, changed=len(effects))
+
+
+async def history_of(request: Request, section: str, name: str) -> History:
+    """The ledger's entries about one entry of the settings."""
+    state = request.app.state
+    lines = await state.read_ledger(section, name)
+    return History(
+        versions=[
+            Version(
+                at=line.at,
+                by=state.names.get(line.who, line.who),
+                place=line.place,
+                before=line.before,
+                after=line.after,
+            )
+            for line in lines
+        ]
+    )
