@@ -73,10 +73,10 @@ async def history(name: str, request: Request, _: Looking) -> History:
 @routes.post("/several", summary="Move, switch, cool or remove several commands at once")
 async def several(body: MoveCommands, request: Request, account: Changing) -> BatchDone:
     gate: Gate = request.app.state.gate
-    asked = body.model_dump(exclude={"names"}, exclude_unset=True)
-    if body.remove:
+    asked = body.model_dump(exclude={"names", "remove"}, exclude_none=True)
+    if body.remove and not asked:
         changes = removing(gate.engine.document, body.names)
-    elif len(asked) == 1 and not isinstance(next(iter(asked.values())), type(None)):
+    elif len(asked) == 1 and not body.remove:
         ((key, value),) = asked.items()
         opened = edit.Opened(gate.engine.document)
         changes = [(f"commands.{name}", _with(opened, name, key, value)) for name in body.names]

@@ -11,6 +11,7 @@ import { LogIn } from "./LogIn";
 
 const Commands = lazy(() => import("../features/commands/Commands").then((m) => ({ default: m.Commands })));
 const Rules = lazy(() => import("../features/rules/Rules").then((m) => ({ default: m.Rules })));
+const Setup = lazy(() => import("../features/setup/Setup").then((m) => ({ default: m.Setup })));
 
 const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false }, mutations: { retry: false } },
@@ -53,6 +54,7 @@ function Rooms() {
           <Route path="/" element={<Desk />} />
           <Route path="/rules/:key?" element={<Rules />} />
           <Route path="/commands/:name?" element={<Commands />} />
+          <Route path="/setup/:part?" element={<Setup />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
       </Suspense>

@@ -16,6 +16,7 @@ const ROOMS = [
   ["/", "desk"],
   ["/rules", "rules"],
   ["/commands", "commands"],
+  ["/setup", "setup"],
 ] as const;
 
 export function Lintel() {

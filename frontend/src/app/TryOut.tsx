@@ -4,12 +4,17 @@ import { Form, Offcanvas } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, Problem } from "../api/client";
 import type { Exempt, Reason } from "../live/types";
+import { Choice } from "../ui/Choice";
 import { exemptWords, reasonWords } from "../ui/findings";
+import { LEVELS } from "../ui/levels";
 import { MarkedText } from "../ui/MarkedText";
 import { inWords } from "../ui/time";
 import { useLive } from "../ui/useLive";
+import { useUnsaved } from "../ui/useUnsaved";
 
-const LEVELS = ["everyone", "follower", "regular", "subscriber", "vip", "moderator", "lead", "broadcaster"];
+/** The person's own level. */
+const OWN = "own";
+const MOMENTS = ["now", "1", "10", "60", "other"] as const;
 
 type Found = {
   effect: string;
@@ -31,43 +36,44 @@ type Found = {
   problem?: string;
 };
 
-/** A drawer over any room: a made-up message through the real gate, touching nothing. */
+/** A drawer over any room: a message of anybody through the real gate, touching nothing. */
 export function TryOut({ shown, onHide }: { shown: boolean; onHide: () => void }) {
   const { t } = useTranslation();
-  const platforms = useLive((state) => state.parts.stream)?.platforms.map((one) => one.name) ?? [];
+  const platforms = useLive((state) => state.parts.stream)?.platforms.map((one) => one.name) ?? ["brook"];
   const settings = useLive((state) => state.parts.settings);
+  const people = useLive((state) => state.lines);
+  const held = useUnsaved();
   const [text, setText] = useState("");
   const [login, setLogin] = useState("thimblewick");
-  const [level, setLevel] = useState("everyone");
+  const [level, setLevel] = useState<string>(OWN);
   const [platform, setPlatform] = useState("brook");
   const [live, setLive] = useState(true);
   const [fresh, setFresh] = useState(false);
+  const [withUnsaved, setWithUnsaved] = useState(true);
+  const [moment, setMoment] = useState<string>("now");
+  const [other, setOther] = useState("");
+  const changes = withUnsaved ? held : [];
+  const asked = {
+    text,
+    login,
+    level: level === OWN ? null : level,
+    platform,
+    live,
+    new: fresh,
+    action: false,
+    changes,
+  };
   const { data, error } = useQuery({
-    queryKey: ["try-out", text, login, level, platform, live, fresh, settings],
-    queryFn: () =>
-      ask(
-        api.POST("/api/try-out", {
-          body: { text, login, level, platform, live, new: fresh, action: false, filters: {} },
-        }),
-      ),
+    queryKey: ["try-out", asked, moment, other, settings],
+    queryFn: () => ask(api.POST("/api/try-out", { body: { ...asked, at: momentOf(moment, other) } })),
     enabled: shown && text.trim() !== "" && login.trim() !== "",
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 0,
   });
-  const found = text.trim() ? ((data?.effects ?? []) as Found[]) : [];
-  const choice = (id: string, label: string, value: string, put: (value: string) => void, all: string[]) => (
-    <Form.Group controlId={id}>
-      <Form.Label>{label}</Form.Label>
-      <Form.Select value={value} onChange={(event) => put(event.target.value)}>
-        {all.map((one) => (
-          <option key={one} value={one}>
-            {id === "try-level" ? t(`levels.${one}`) : t(`platforms.${one}`, { defaultValue: one })}
-          </option>
-        ))}
-      </Form.Select>
-    </Form.Group>
-  );
+  const found = text.trim() && !error ? ((data?.effects ?? []) as Found[]) : [];
+  const logins = [...new Set(people.map((line) => line.person.login))].slice(-100);
+  const whereWords = (one: string) => t(`platforms.${one}`, { defaultValue: one });
   return (
     <Offcanvas show={shown} onHide={onHide} placement="end" scroll backdrop={false} className="try-out">
       <Offcanvas.Header closeButton>
@@ -88,35 +94,87 @@ export function TryOut({ shown, onHide }: { shown: boolean; onHide: () => void }
         <div className="pair">
           <Form.Group controlId="try-login" className="mb-2">
             <Form.Label>{t("tryOut.by")}</Form.Label>
-            <Form.Control value={login} onChange={(event) => setLogin(event.target.value.trim())} />
+            <Form.Control
+              value={login}
+              list="try-people"
+              onChange={(event) => setLogin(event.target.value.trim())}
+            />
+            <datalist id="try-people">
+              {logins.map((one) => (
+                <option key={one} value={one} />
+              ))}
+            </datalist>
           </Form.Group>
-          {choice("try-level", t("tryOut.level"), level, setLevel, LEVELS)}
-          {choice(
-            "try-platform",
-            t("tryOut.platform"),
-            platform,
-            setPlatform,
-            platforms.length ? platforms : ["brook"],
+          <Choice
+            id="try-level"
+            label={t("tryOut.level")}
+            value={level}
+            values={[OWN, ...LEVELS]}
+            words={(one) => t(one === OWN ? "tryOut.own" : `levels.${one}`)}
+            onChange={setLevel}
+          />
+          <Choice
+            id="try-platform"
+            label={t("tryOut.platform")}
+            value={platform}
+            values={platforms}
+            words={whereWords}
+            onChange={setPlatform}
+          />
+          <Choice
+            id="try-moment"
+            label={t("tryOut.moment")}
+            value={moment}
+            values={MOMENTS}
+            words={(one) => t(`tryOut.moments.${one}`)}
+            onChange={setMoment}
+          />
+          {moment === "other" && (
+            <Form.Group controlId="try-at" className="mb-2">
+              <Form.Label>{t("tryOut.at")}</Form.Label>
+              <Form.Control
+                type="datetime-local"
+                value={other}
+                onChange={(event) => setOther(event.target.value)}
+              />
+            </Form.Group>
           )}
-          <div className="try-switches">
+        </div>
+        <div className="try-switches">
+          <Form.Check
+            type="switch"
+            id="try-live"
+            label={t("tryOut.live")}
+            checked={live}
+            onChange={(event) => setLive(event.target.checked)}
+          />
+          <Form.Check
+            type="switch"
+            id="try-fresh"
+            label={t("rules.new")}
+            checked={fresh}
+            onChange={(event) => setFresh(event.target.checked)}
+          />
+          {held.length > 0 && (
             <Form.Check
               type="switch"
-              id="try-live"
-              label={t("tryOut.live")}
-              checked={live}
-              onChange={(event) => setLive(event.target.checked)}
+              id="try-unsaved"
+              label={t("tryOut.unsaved", { count: held.length })}
+              checked={withUnsaved}
+              onChange={(event) => setWithUnsaved(event.target.checked)}
             />
-            <Form.Check
-              type="switch"
-              id="try-fresh"
-              label={t("rules.new")}
-              checked={fresh}
-              onChange={(event) => setFresh(event.target.checked)}
-            />
-          </div>
+          )}
         </div>
         {error instanceof Problem && <p className="clay">{error.detail}</p>}
         <div role="status" className="try-found">
+          {found.length > 0 && data && (
+            <p className="quiet small">
+              {t(data.known ? "tryOut.known" : "tryOut.madeUp", {
+                name: login,
+                level: t(`levels.${data.level}`),
+              })}
+            </p>
+          )}
           {found.map((effect, place) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: the effects of one message are an ordered list without names
             <Came key={place} effect={effect} text={text} only={found.length === 1} />
@@ -125,6 +183,13 @@ export function TryOut({ shown, onHide }: { shown: boolean; onHide: () => void }
       </Offcanvas.Body>
     </Offcanvas>
   );
+}
+
+/** The moment that is meant, as the server reads it; null for now. */
+function momentOf(moment: string, other: string): string | null {
+  if (moment === "now" || (moment === "other" && !other)) return null;
+  const at = moment === "other" ? new Date(other) : new Date(Date.now() + Number(moment) * 60_000);
+  return Number.isNaN(at.getTime()) ? null : at.toISOString();
 }
 
 /** One thing that would come of the message. */

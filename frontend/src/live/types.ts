@@ -108,6 +108,8 @@ export type Bridge = {
   by: string | null;
 };
 
+export type Overlap = { key: string; command: string; person: string; name: string };
+
 export type Parts = {
   stream: { live: boolean; phase: string; began: number; number: number; platforms: PlatformState[] };
   counters: Counter[];
@@ -117,6 +119,7 @@ export type Parts = {
   ladder: Ladder;
   passes: Pass[];
   looks: Look[];
+  overlaps: Overlap[];
   tonight: Tonight[];
   bridge: Bridge;
   present: string[];

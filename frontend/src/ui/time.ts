@@ -27,6 +27,17 @@ export function clock(moment: number): string {
   });
 }
 
+/** Day and time of a moment in microseconds, as the reader's calendar shows it. */
+export function day(moment: number): string {
+  return new Date(moment / 1000).toLocaleString([], {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+    hour12: false,
+  });
+}
+
 const SPAN = /^(?:(\d+)d)?(?:(\d+)h)?(?:(\d+)m)?(?:(\d+(?:\.\d+)?)s)?$/;
 
 /** A kit's duration in words. */

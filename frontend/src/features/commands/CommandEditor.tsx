@@ -1,16 +1,21 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
-import { type UseFormReturn, useForm } from "react-hook-form";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
+import { differences } from "../../ui/differences";
 import { useTelling } from "../../ui/Notice";
-import { spanWords } from "../../ui/time";
+import { SideBySide } from "../../ui/SideBySide";
+import { useHoldUnsaved } from "../../ui/useUnsaved";
 import { CueFields } from "./CueFields";
+import { History } from "./History";
 import { MoreFields } from "./MoreFields";
-import { Preview } from "./Preview";
-import { type Command, commandOf, type Draft, draftOf, EMPTY, type Kind } from "./types";
+import { Preview, usePreview } from "./Preview";
+import { Replies } from "./Replies";
+import { wholeWords } from "./sentences";
+import { type Command, type Cooldown, commandOf, draftOf, type Kind } from "./types";
+import { useDraft } from "./useDraft";
 
 type Props = {
   kind?: Kind;
@@ -20,79 +25,74 @@ type Props = {
   onRemove?: () => void;
 };
 
-const VARIABLES = ["person.name", "args", "uses", "stream.title", "stream.uptime", "channel", "now | time"];
-
-/** Two fields, then depth: a name and a reply; the rest is folded away with a sentence. */
+/** Two fields, then depth: a name and a reply; the rest is folded into sentences. */
 export function CommandEditor({ kind = "command", view, all, may, onRemove }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { tell } = useTelling();
-  const saved = useMemo(() => (view ? draftOf(view.command as Command) : EMPTY), [view]);
   const cue = kind === "cue";
-  const draftKey = `gentlegate.draft.${kind}.${view?.name ?? "+"}`;
-  const kept = useMemo(() => readDraft(draftKey), [draftKey]);
-  const form = useForm<Draft>({ defaultValues: kept?.draft ?? saved });
-  const values = form.watch();
-  const dirty = JSON.stringify(values) !== JSON.stringify(saved);
-  const [problem, setProblem] = useState<{ where: string | null; detail: string } | null>(null);
+  const { form, values, saved, dirty, revision, settled, replace, typedIn, setTypedIn } = useDraft(
+    kind,
+    view,
+  );
+  const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
   const [theirs, setTheirs] = useState<Command | null>(null);
-  const read = useRef(saved);
-  // The revision that the typing began from: another's newer save must not be overwritten unseen.
-  const revision = useRef<string | null>(kept ? kept.revision : (view?.revision ?? null));
+  const before = (view?.command as Command) ?? null;
+  const preview = usePreview(values, view?.name ?? null, typedIn, cue);
+  const name = values.name.trim();
+  const section = cue ? "cues" : "commands";
+  const unsaved =
+    dirty && name ? [{ path: `${section}.${view?.name ?? name}`, value: commandOf(values, before) }] : [];
+  useHoldUnsaved(`${kind} ${view?.name ?? "+"}`, unsaved);
 
-  useEffect(() => {
-    if (dirty) localStorage.setItem(draftKey, JSON.stringify({ draft: values, revision: revision.current }));
-    else localStorage.removeItem(draftKey);
-  }, [dirty, draftKey, values]);
-
-  useEffect(() => {
-    if (JSON.stringify(form.getValues()) !== JSON.stringify(read.current)) return;
-    read.current = saved;
-    revision.current = view?.revision ?? null;
-    form.reset(saved);
-  }, [saved, form, view]);
+  const save = async (command: Command, from: string | null, rotas: string[] | null) => {
+    const path = { name: view?.name ?? (command.name || "+") };
+    const asked = { params: { path }, body: { command, revision: from, rotas } };
+    return ask(cue ? api.PUT("/api/cues/{name}", asked) : api.PUT("/api/commands/{name}", asked));
+  };
 
   const send = async (from: string | null) => {
     const draft = form.getValues();
-    const command = commandOf(draft, (view?.command as Command) ?? null);
     setProblem(null);
     try {
-      const path = { name: view?.name ?? (command.name || "+") };
-      const asked = { params: { path }, body: { command, revision: from } };
-      const now = await ask(
-        cue ? api.PUT("/api/cues/{name}", asked) : api.PUT("/api/commands/{name}", asked),
-      );
-      localStorage.removeItem(draftKey);
+      const now = await save(commandOf(draft, before), from, cue ? null : draft.rotas);
+      settled(draft, now.revision);
       setTheirs(null);
-      read.current = draft;
-      revision.current = now.revision;
       await queries.invalidateQueries({ queryKey: ["commands"] });
       tell(t("commands.saved"));
       if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent((cue ? "~" : "") + now.name)}`);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       if (error.theirs) setTheirs(error.theirs as Command);
-      else setProblem({ where: error.where, detail: error.detail });
+      else setProblem({ field: fieldOf(error.where), detail: error.detail });
     }
   };
 
   const keepMine = async () => {
     const fresh = await ask(api.GET("/api/commands"));
-    const views = cue ? fresh.cues : fresh.commands;
-    await send(views.find((one) => one.name === view?.name)?.revision ?? null);
+    await send(fresh[section].find((one) => one.name === view?.name)?.revision ?? null);
   };
   const takeTheirs = async () => {
-    if (theirs) {
-      read.current = draftOf(theirs);
-      form.reset(read.current);
-    }
+    if (theirs) replace(draftOf(theirs, values.rotas));
     setTheirs(null);
     await queries.invalidateQueries({ queryKey: ["commands"] });
   };
+  const revert = async (version: Record<string, unknown>) => {
+    try {
+      const now = await save(version as Command, view?.revision ?? null, null);
+      await queries.invalidateQueries();
+      tell(t("history.reverted"));
+      if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent((cue ? "~" : "") + now.name)}`);
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      setProblem({ field: fieldOf(error.where), detail: error.detail });
+    }
+  };
 
   const prefix = all?.prefix ?? "!";
-  const field = fieldOf(problem?.where ?? null);
+  const wrong = (field: string) => (problem?.field === field ? problem.detail : null);
+  const clash = wrong("name") ?? (dirty ? preview.data?.clash : null) ?? null;
   return (
     <Form
       noValidate
@@ -110,198 +110,93 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
       </div>
       {!may && <p className="quiet">{t("commands.readOnly")}</p>}
-      <fieldset disabled={!may} className="two-sides">
+      <div className="two-sides">
         <div>
-          <Form.Group className="mb-3" controlId="command-name">
-            <Form.Label>{t("commands.name")}</Form.Label>
-            <Form.Control {...form.register("name")} isInvalid={field === "name"} autoComplete="off" />
-            <Form.Text className={field === "name" ? "text-danger" : ""}>
-              {field === "name"
-                ? problem?.detail
-                : cue
-                  ? t("cues.nameHelp")
-                  : t("commands.nameHelp", { prefix })}
-            </Form.Text>
-          </Form.Group>
-          {cue && <CueFields form={form} problem={field === "hears" ? (problem?.detail ?? null) : null} />}
-          <Replies form={form} problem={field === "reply" ? (problem?.detail ?? null) : null} />
-          <Sentence draft={values} all={all} />
-          <MoreFields form={form} problem={problem} field={field} cue={cue} />
-          {problem && !field && <Alert variant="danger">{problem.detail}</Alert>}
-          {theirs && (
-            <Conflict
-              mine={values}
-              theirs={theirs}
-              onMine={() => void keepMine()}
-              onTheirs={() => void takeTheirs()}
+          <fieldset disabled={!may}>
+            <Form.Group className="mb-3" controlId="command-name">
+              <Form.Label>{t("commands.name")}</Form.Label>
+              <Form.Control {...form.register("name")} isInvalid={Boolean(clash)} autoComplete="off" />
+              <Form.Text className={clash ? "text-danger" : ""}>
+                {clash ?? (cue ? t("cues.nameHelp") : t("commands.nameHelp", { prefix }))}
+              </Form.Text>
+            </Form.Group>
+            {cue && <CueFields form={form} problem={wrong("hears")} />}
+            <Replies
+              form={form}
+              problem={wrong("reply")}
+              counters={all?.counters ?? []}
+              at={typedIn}
+              onFocus={setTypedIn}
+            />
+            <p className="sentence">{wholeWords(t, values, (all?.cooldown ?? "default") as Cooldown)}</p>
+            <MoreFields form={form} all={all} problem={problem} cue={cue} />
+            {problem && !problem.field && <Alert variant="danger">{problem.detail}</Alert>}
+            {theirs && (
+              <Conflict
+                mine={commandOf(values, before)}
+                theirs={theirs}
+                onMine={() => void keepMine()}
+                onTheirs={() => void takeTheirs()}
+              />
+            )}
+            {may && (
+              <div className="d-flex gap-2 align-items-center save-row">
+                <Button type="submit" disabled={!dirty}>
+                  {t("commands.save")}
+                </Button>
+                {dirty && (
+                  <Button variant="outline-secondary" onClick={() => form.reset(saved)}>
+                    {t("commands.discard")}
+                  </Button>
+                )}
+                <span className="flex-grow-1" />
+                {onRemove && (
+                  <Button variant="outline-danger" onClick={onRemove}>
+                    {t("commands.remove")}
+                  </Button>
+                )}
+              </div>
+            )}
+          </fieldset>
+        </div>
+        <div>
+          <Preview reply={values.reply[typedIn] ?? values.reply[0] ?? ""} found={preview.data} />
+          {view && (
+            <History
+              section={section}
+              name={view.name}
+              onRevert={may && !dirty ? (version) => void revert(version) : undefined}
             />
           )}
-          {may && (
-            <div className="d-flex gap-2 align-items-center">
-              <Button type="submit" disabled={!dirty}>
-                {t("commands.save")}
-              </Button>
-              {dirty && (
-                <Button variant="outline-secondary" onClick={() => form.reset(saved)}>
-                  {t("commands.discard")}
-                </Button>
-              )}
-              <span className="flex-grow-1" />
-              {onRemove && (
-                <Button variant="outline-danger" onClick={onRemove}>
-                  {t("commands.remove")}
-                </Button>
-              )}
-            </div>
-          )}
         </div>
-        <Preview reply={values.reply[0] ?? ""} />
-      </fieldset>
+      </div>
     </Form>
   );
 }
 
-type Kept = { draft: Draft; revision: string | null };
-
-function readDraft(key: string): Kept | null {
-  try {
-    const kept = localStorage.getItem(key);
-    if (!kept) return null;
-    const { draft, revision } = JSON.parse(kept) as Kept;
-    return { draft: { ...EMPTY, ...draft }, revision };
-  } catch {
-    return null;
-  }
-}
+const FIELDS = ["name", "hears", "reply", "aliases", "cooldown", "needs", "counts", "platforms", "refusals"];
 
 /** The editor's field that a place in the settings is about: "commands.3.cooldown.everyone" → "cooldown". */
 function fieldOf(where: string | null): string | null {
-  if (!where) return null;
-  const part = where
-    .split(".")
-    .find((one) => ["name", "hears", "reply", "aliases", "cooldown", "needs"].includes(one));
-  return part ?? null;
+  return where?.split(".").find((one) => FIELDS.includes(one)) ?? null;
 }
 
-function Replies({ form, problem }: { form: UseFormReturn<Draft>; problem: string | null }) {
-  const { t } = useTranslation();
-  const replies = form.watch("reply");
-  const insert = (variable: string) => {
-    const first = replies[0] ?? "";
-    form.setValue("reply.0", `${first}${first && !first.endsWith(" ") ? " " : ""}{{ ${variable} }}`);
-  };
-  return (
-    <>
-      {replies.map((_, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a reply is its place in the list
-        <Form.Group className="mb-2" controlId={`command-reply-${index}`} key={index}>
-          <Form.Label>{index ? t("commands.replyN", { n: index + 1 }) : t("commands.reply")}</Form.Label>
-          <Form.Control
-            as="textarea"
-            rows={3}
-            {...form.register(`reply.${index}`)}
-            isInvalid={Boolean(problem)}
-          />
-          {index === 0 && (
-            <Form.Text className={problem ? "text-danger" : ""}>
-              {problem ?? t("commands.replyHelp")}
-            </Form.Text>
-          )}
-          {index > 0 && (
-            <Button
-              variant="link"
-              size="sm"
-              onClick={() =>
-                form.setValue(
-                  "reply",
-                  replies.filter((__, other) => other !== index),
-                )
-              }
-            >
-              {t("commands.dropReply")}
-            </Button>
-          )}
-        </Form.Group>
-      ))}
-      <div className="variables">
-        <span className="quiet">{t("commands.insert")}</span>
-        {VARIABLES.map((variable) => (
-          <button type="button" key={variable} onClick={() => insert(variable)} title={`{{ ${variable} }}`}>
-            {t("commands.variables", { returnObjects: true })[variable as never]}
-          </button>
-        ))}
-        <button type="button" onClick={() => form.setValue("reply", [...replies, ""])}>
-          + {t("commands.addReply")}
-        </button>
-      </div>
-    </>
-  );
-}
+type ConflictProps = { mine: Command; theirs: Command; onMine: () => void; onTheirs: () => void };
 
-function Sentence({ draft, all }: { draft: Draft; all: Schemas["Commands"] | undefined }) {
+function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
   const { t } = useTranslation();
-  const usual = all?.cooldown as { everyone?: string | number } | string | undefined;
-  const span = draft.cooling === "own" ? draft.everyone : typeof usual === "object" ? usual.everyone : "";
-  const cooldown =
-    draft.cooling === "none" || !span
-      ? t("commands.coolNone")
-      : t("commands.coolEveryone", { time: spanWords(t, span) });
-  return (
-    <p className="sentence">{t("commands.defaults", { who: t(`levelsUp.${draft.level}`), cooldown })}</p>
-  );
-}
-
-function Conflict({
-  mine,
-  theirs,
-  onMine,
-  onTheirs,
-}: {
-  mine: Draft;
-  theirs: Command;
-  onMine: () => void;
-  onTheirs: () => void;
-}) {
-  const { t } = useTranslation();
-  const other = draftOf(theirs);
-  const fields = (
-    [
-      "hears",
-      "match",
-      "where",
-      "reply",
-      "aliases",
-      "level",
-      "cooling",
-      "everyone",
-      "person",
-      "mode",
-      "when",
-      "folder",
-      "on",
-    ] as const
-  ).filter((field) => JSON.stringify(mine[field]) !== JSON.stringify(other[field]));
+  const rows = differences(mine, theirs);
   return (
     <Alert variant="warning">
       <p>{t("commands.theirs")}</p>
-      <table className="sides">
-        <thead>
-          <tr>
-            <td />
-            <th>{t("commands.mine")}</th>
-            <th>{t("commands.other")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {fields.map((field) => (
-            <tr key={field}>
-              <th>{t(`commands.fields.${field}`)}</th>
-              <td>{String(mine[field])}</td>
-              <td>{String(other[field])}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <SideBySide
+        left={t("commands.mine")}
+        right={t("commands.other")}
+        rows={rows.map((row) => ({
+          ...row,
+          field: t(`commands.fields.${row.field}`, { defaultValue: row.field }),
+        }))}
+      />
       <div className="d-flex gap-2">
         <Button size="sm" onClick={onMine}>
           {t("commands.keepMine")}

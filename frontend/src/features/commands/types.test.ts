@@ -12,6 +12,17 @@ const COMMANDS: Command[] = [
     cooldown: { everyone: "30s", person: "stream", skip_from: "vip" },
     counts: [{ counter: "lost", by: 1 }],
   },
+  {
+    name: "whole",
+    reply: ["a", "b"],
+    choose: "shuffled",
+    private_only: true,
+    platforms: ["brook"],
+    answer_on: "all",
+    refusals: { cooldown: "in {{ wait }}" },
+    needs: { level: "lead", people: ["brook:@sam"], never: ["brook:@bo"] },
+    counts: [{ counter: "mugs", set: 0 }],
+  },
   { name: "vip", reply: "x", needs: { level: "vip", people: ["brook:@sam"] }, note: "by Marlo" },
 ];
 
@@ -51,4 +62,14 @@ test("a cue keeps what it hears, and only what differs from the usual", () => {
     reply: "x",
     match: "exact",
   });
+});
+
+test("a number that is none is kept as it was typed, to be refused by name", () => {
+  const draft = {
+    ...EMPTY,
+    name: "a",
+    reply: ["x"],
+    counts: [{ counter: "c", how: "by" as const, amount: "two" }],
+  };
+  assert.deepEqual(commandOf(draft, null).counts, [{ counter: "c", by: "two" }]);
 });

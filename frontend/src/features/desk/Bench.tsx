@@ -5,6 +5,7 @@ import { inWords } from "../../ui/time";
 import { useLive, useNow } from "../../ui/useLive";
 import { useActs } from "./acts";
 import { Drawbridge } from "./Drawbridge";
+import { Overlaps } from "./Overlaps";
 import { Panel } from "./Panel";
 import { Passes } from "./Passes";
 import { SecondLooks } from "./SecondLooks";
@@ -15,6 +16,7 @@ export function Bench({ may, onOpen }: { may: (act: string) => boolean; onOpen: 
   return (
     <>
       <Drawbridge may={may("drawbridge")} />
+      <Overlaps may={may("overlap")} mayChange={may("commands")} />
       <StreamPanel may={may("title")} />
       <SecondLooks may={may("second_look")} onOpen={onOpen} />
       <Passes may={may("pass")} />

@@ -23,6 +23,7 @@ export type Acts = {
   title: Act<[string]>;
   say: Act<[string]>;
   clear: Act<[string, string | null]>;
+  overlap: Act<[string, string]>;
 };
 
 /** The acts of the Desk; what goes wrong is said at the edge of the page. */
@@ -73,6 +74,8 @@ export function useActs(): Acts {
       count: (name: string, step: string) => run(ask(api.POST("/api/desk/count", { body: { name, step } }))),
       title: (title: string) => run(ask(api.POST("/api/desk/title", { body: { title } })).then(sayWhereNot)),
       say: (text: string) => run(ask(api.POST("/api/desk/say", { body: { text } }))),
+      overlap: (key: string, person: string) =>
+        run(ask(api.POST("/api/desk/overlap", { body: { key, person } }))),
       clear: (command: string, identity: string | null) =>
         run(ask(api.POST("/api/desk/clear", { body: { command, identity } }))),
     };

@@ -3,6 +3,7 @@ import { Alert, Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, Problem, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { useHoldUnsaved } from "../../ui/useUnsaved";
 import { Consequence } from "./Consequence";
 import { Feeds } from "./Feeds";
 import { FIELDS, type FilterView, type Values } from "./fields";
@@ -73,6 +74,11 @@ export function FilterSetting({
     }
   };
 
+  const held = Object.entries(changes).map(([name, value]) => ({
+    path: `filters.${filter.key}.${name}`,
+    value,
+  }));
+  useHoldUnsaved(`filter ${filter.key}`, held);
   const props = { filter, mood: rules.mood, values, changes, change };
   return (
     <div>

@@ -1,0 +1,34 @@
+import { useTranslation } from "react-i18next";
+import { NavLink, useParams } from "react-router";
+import { useMe } from "../../ui/useMe";
+import { Kits } from "./Kits";
+
+const PARTS = ["kits"] as const;
+
+/** What is done once or seldom. */
+export function Setup() {
+  const { t } = useTranslation();
+  const { part = PARTS[0] } = useParams();
+  const { data: me } = useMe();
+  return (
+    <main className="room">
+      <aside className="list">
+        <h1 className="visually-hidden">{t("setup.title")}</h1>
+        <div className="list-body">
+          {PARTS.map((one) => (
+            <div key={one} className="list-row">
+              <NavLink to={`/setup/${one}`} className={one === part ? "active" : ""}>
+                <b>{t(`setup.parts.${one}`)}</b>
+              </NavLink>
+            </div>
+          ))}
+        </div>
+      </aside>
+      <section className="chosen">
+        {part === "kits" && (
+          <Kits may={Boolean(me?.may.includes("commands"))} level={me?.level ?? "viewer"} />
+        )}
+      </section>
+    </main>
+  );
+}

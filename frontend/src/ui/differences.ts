@@ -1,0 +1,26 @@
+export type Difference = { field: string; left: string; right: string };
+
+/** The top-level fields in which two settings differ, as they are written. */
+export function differences(left: unknown, right: unknown): Difference[] {
+  const [one, other] = [fieldsOf(left), fieldsOf(right)];
+  const fields = [...new Set([...Object.keys(one), ...Object.keys(other)])];
+  return fields
+    .map((field) => ({ field, left: written(one[field]), right: written(other[field]) }))
+    .filter((row) => row.left !== row.right);
+}
+
+function fieldsOf(value: unknown): Record<string, unknown> {
+  if (value === null || value === undefined) return {};
+  if (typeof value === "object" && !Array.isArray(value)) return value as Record<string, unknown>;
+  return { "": value };
+}
+
+export function written(value: unknown): string {
+  if (value === null || value === undefined) return "";
+  if (Array.isArray(value)) return value.map(written).join("\n");
+  if (typeof value === "object")
+    return Object.entries(value)
+      .map(([key, one]) => `${key}: ${written(one)}`)
+      .join(", ");
+  return String(value);
+}
