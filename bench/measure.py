@@ -21,6 +21,7 @@ ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
 
 import httpx  # noqa: E402
+from commands import commanding  # noqa: E402
 from tests.support.world import World  # noqa: E402
 from websockets.asyncio.client import connect  # noqa: E402
 
@@ -57,6 +58,7 @@ Rows = list[tuple[str, str]]
 def main() -> None:
     rows: Rows = []
     rows += replaying()
+    rows += commanding()
     rows += starting()
     rows += asyncio.run(living())
     text = report(rows)

@@ -189,6 +189,29 @@ class Replies(unittest.TestCase):
                 settings = kit(reply=reply) | {"counters": [{"name": "lost"}]}
                 self.assertEqual(said(run(settings, says(0, "!kiln two mugs"))), [text.strip()])
 
+    def test_the_first_word_is_looked_up(self) -> None:
+        channel = {
+            "login": "wickerworks",
+            "name": "Wicker Works",
+            "link": "https://wicker.example",
+            "category": "Baskets",
+        }
+        reply = "{{ target.name }}|{{ target.login }}|{{ target.link }}|{{ target.category }}|{{ target.known }}"
+        settings = kit(reply=reply) | {"platforms": {"brook": {"channels": [channel]}}}
+        for typed, text in (
+            ("@WickerWorks hello", "Wicker Works|wickerworks|https://wicker.example|Baskets|true"),
+            ("Thimblewick", "Thimblewick|thimblewick|||true"),
+            ("Nobody_Here", "Nobody_Here|nobody_here|||false"),
+            ("", "||||false"),
+        ):
+            with self.subTest(typed):
+                effects = run(settings, says(0, "hi", "thimblewick"), says(1, f"!kiln {typed}"))
+                self.assertEqual(said(effects), [text])
+
+    def test_how_many_watch(self) -> None:
+        effects = run(kit(reply="{{ stream.viewers }}"), live(viewers=31), says(1, "!kiln"))
+        self.assertEqual(said(effects), ["31"])
+
     def test_what_viewers_type_is_no_template(self) -> None:
         self.assertEqual(
             said(run(kit(reply="{{ args }}"), says(0, "!kiln {{ person.name }}"))), ["{{ person.name }}"]
