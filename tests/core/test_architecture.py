@@ -47,6 +47,23 @@ class Architecture(unittest.TestCase):
                     if name.startswith("gentlegate."):
                         self.assertIn(name.split(".")[1], allowed, f"{path.relative_to(ROOT)} imports {name}")
 
+    def test_no_module_imports_itself_by_others(self) -> None:
+        names = {
+            ".".join(path.relative_to(PACKAGE.parent).with_suffix("").parts): imports(path)
+            for path in PACKAGE.rglob("*.py")
+        }
+        done: set[str] = set()
+
+        def follow(name: str, way: tuple[str, ...]) -> None:
+            self.assertNotIn(name, way, " → ".join((*way[way.index(name) :], name)) if name in way else "")
+            if name not in done:
+                for other in sorted(names[name] & names.keys()):
+                    follow(other, (*way, name))
+                done.add(name)
+
+        for name in names:
+            follow(name, ())
+
     def test_the_core_knows_no_outside(self) -> None:
         for path in (PACKAGE / "core").rglob("*.py"):
             outside = {name.split(".")[0] for name in imports(path)} & NOT_IN_CORE

@@ -5,27 +5,34 @@ from __future__ import annotations
 import random
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from gentlegate.core.builtins.catalogue import BUILT_INS
+from gentlegate.core.changes import Changes
 from gentlegate.core.commands.cooldowns import Cooldowns, settle
 from gentlegate.core.commands.cues import CueEar
 from gentlegate.core.commands.hearing import Ear
 from gentlegate.core.counters import Counters
+from gentlegate.core.effects import Effect
 from gentlegate.core.events import BROADCASTER, Person
 from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Cue, Needs
-from gentlegate.core.kit.model import ChannelEntry, Kit
+from gentlegate.core.kit.model import ChannelEntry, Kit, Rota
 from gentlegate.core.platforms import Abilities, abilities_of
 from gentlegate.core.state import AccountRecord, State
 from gentlegate.core.streams import Streams
 from gentlegate.core.text.folding import fold_name
 
-if TYPE_CHECKING:
-    from gentlegate.core.changes import Changes
-    from gentlegate.core.commands.use import Use
-    from gentlegate.core.rotas.scheduler import Rotas
+
+class AskedRotas(Protocol):
+    """What a moderator asks of the rotas."""
+
+    def pause(self, rota: Rota, paused: bool, now: int) -> bool: ...
+
+    def wanted_next(self, rota: Rota | None) -> Rota: ...
+
+    def post_next(self, rota: Rota, now: int) -> list[Effect]: ...
 
 
 _ANY = Abilities()
@@ -75,7 +82,7 @@ class Parts:
         self.judge = Judge(kit, self.directory, state)
         self._siege: Judge | None = None
         self._known: dict[str, Known] = {}
-        self.rotas: Rotas
+        self.rotas: AskedRotas
         self.changes: Changes
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
@@ -176,11 +183,6 @@ class Parts:
         if when == "always" or (when == "live") == self.streams.live:
             return None
         return "live" if self.streams.live else "offline"
-
-    def usable(self, slot: Slot, use: Use) -> bool:
-        """Whether this person may use it here and now, cooldowns aside."""
-        here = slot.platforms is None or use.message.platform in slot.platforms
-        return slot.on and here and not self.state_found(slot.when) and self.may(slot.needs, use.person, use.level)
 
     def chance(self, *about: object) -> random.Random:
         """Chance that is the same for the same seed and occasion, on any machine."""
