@@ -220,6 +220,24 @@ class Kits(WithClient):
         self.client.post("/api/kits/take-back", json={"number": done["number"]}).raise_for_status()
 
 
+class Channel(WithClient):
+    def test_read_changed_refused_and_back(self) -> None:
+        was = self.client.get("/api/channel").json()
+        body = {"values": was["values"] | {"prefix": "?", "timezone": "Europe/Lisbon"}, "revision": was["revision"]}
+        now = self.client.put("/api/channel", json=body).json()
+        self.assertEqual((now["values"]["prefix"], self.client.get("/api/commands").json()["prefix"]), ("?", "?"))
+        self.assertEqual(self.client.put("/api/channel", json=body).status_code, 409)
+        for values, where in (
+            ({"timezone": "Mars/Olympus"}, "channel.timezone"),
+            ({"prefix": "two words"}, "channel.prefix"),
+            ({"gatekeeper": []}, "gatekeeper"),
+        ):
+            answer = self.client.put("/api/channel", json={"values": values, "revision": now["revision"]})
+            self.assertEqual((answer.status_code, answer.json()["where"]), (422, where))
+        back = self.client.put("/api/channel", json={"values": was["values"], "revision": now["revision"]}).json()
+        self.assertEqual(back, was)
+
+
 class TryOut(WithClient):
     def attempt(self, text: str, **more: Any) -> Any:
         return self.client.post("/api/try-out", json={"text": text, **more}).json()

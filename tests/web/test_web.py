@@ -39,6 +39,8 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("POST", "/api/kits/take", {"text": "{}", "name": "door", "picks": [{"place": "ladder"}]}, 2),
     ("POST", "/api/kits/take-back", {"number": 999}, 2),
     ("POST", "/api/cues/heard", {"command": {"hears": ["hello"]}}, 1),
+    ("GET", "/api/channel", None, 1),
+    ("PUT", "/api/channel", {"values": {}, "revision": "none"}, 2),
     ("GET", "/api/rules", None, 1),
     ("PUT", "/api/rules/mood", {"mood": "parlour"}, 2),
     ("PUT", "/api/rules/mood", {"mood": "parlour", "tonight": True}, 1),

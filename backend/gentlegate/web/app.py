@@ -13,7 +13,19 @@ from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 
 from gentlegate import __version__
-from gentlegate.web import built_ins, commands, consequences, cues, desk, kits, lists, rules, session, try_out
+from gentlegate.web import (
+    built_ins,
+    channel,
+    commands,
+    consequences,
+    cues,
+    desk,
+    kits,
+    lists,
+    rules,
+    session,
+    try_out,
+)
 from gentlegate.web.problems import Refused, answer, install
 from gentlegate.web.schemas import Health
 
@@ -42,7 +54,7 @@ def build(lifespan: Lifespan | None = None, screens: Path | None = None) -> Fast
     )
     install(app)
     app.middleware("http")(_guard)
-    for module in (session, desk, commands, cues, built_ins, kits, rules, lists, consequences, try_out):
+    for module in (session, desk, commands, cues, built_ins, kits, channel, rules, lists, consequences, try_out):
         app.include_router(module.routes)
     app.include_router(desk.socket_routes)
 

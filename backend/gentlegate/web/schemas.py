@@ -96,6 +96,16 @@ class Preview(Wire):
     clash: str | None = Field(None, description="What is wrong with the name.")
 
 
+class ChannelView(Wire):
+    values: dict[str, Any] = Field(description="As in a kit's `channel`, with what is usual filled in.")
+    revision: str
+
+
+class SaveChannel(Wire):
+    values: dict[str, Any]
+    revision: str
+
+
 class FilterView(Wire):
     key: str
     values: dict[str, Any] = Field(description="What holds now; long lists are left out.")

@@ -1,9 +1,10 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import type { Cooldown, Counter, Notice } from "../../live/types";
+import type { Counter, Notice } from "../../live/types";
 import { inWords } from "../../ui/time";
 import { useLive, useNow } from "../../ui/useLive";
 import { useActs } from "./acts";
+import { Cooldowns } from "./Cooldowns";
 import { Drawbridge } from "./Drawbridge";
 import { Overlaps } from "./Overlaps";
 import { Panel } from "./Panel";
@@ -127,52 +128,3 @@ function Waits({ notice, live, now }: { notice: Notice; live: boolean; now: numb
 
 /** Whole minutes while there are several left. */
 const coarse = (seconds: number) => (seconds > 120 ? Math.ceil(seconds / 60) * 60 : Math.ceil(seconds));
-
-function Cooldowns({ may }: { may: boolean }) {
-  const { t } = useTranslation();
-  const cooldowns = useLive((state) => state.parts.cooldowns);
-  const now = useNow(250);
-  const running = cooldowns?.filter((one) => one.until === null || one.until / 1000 > now) ?? [];
-  return (
-    <Panel name="cooldowns" title={t("bench.running")}>
-      {!running.length && <p className="quiet">{t("bench.noRunning")}</p>}
-      {running.map((one) => (
-        <CooldownRow key={`${one.key} ${one.identity}`} cooldown={one} now={now} may={may} />
-      ))}
-    </Panel>
-  );
-}
-
-function CooldownRow({ cooldown, now, may }: { cooldown: Cooldown; now: number; may: boolean }) {
-  const { t } = useTranslation();
-  const acts = useActs();
-  const prefix = useLive((state) => state.parts.channel?.prefix ?? "!");
-  const { began, until } = cooldown;
-  const left = until === null ? null : Math.max(0, (until / 1000 - now) / 1000);
-  return (
-    <div className="row-item cooldown" data-command={cooldown.command}>
-      <span>
-        <b>
-          {prefix}
-          {cooldown.command}
-        </b>{" "}
-        <span className="quiet">{cooldown.who ?? t("bench.everyone")}</span>
-      </span>
-      <span className="left">
-        {left !== null && until !== null && (
-          <progress max={(until - began) / 1e6} value={left} aria-label={cooldown.command} />
-        )}
-        <span className="time">{left === null ? t("bench.untilStream") : inWords(t, Math.ceil(left))}</span>
-        {may && (
-          <Button
-            size="sm"
-            variant="outline-secondary"
-            onClick={() => void acts.clear(cooldown.key, cooldown.identity)}
-          >
-            {t("bench.clear")}
-          </Button>
-        )}
-      </span>
-    </div>
-  );
-}

@@ -1,15 +1,17 @@
 import { useTranslation } from "react-i18next";
 import { NavLink, useParams } from "react-router";
 import { useMe } from "../../ui/useMe";
+import { Channel } from "./Channel";
 import { Kits } from "./Kits";
 
-const PARTS = ["kits"] as const;
+const PARTS = ["channel", "kits"] as const;
 
 /** What is done once or seldom. */
 export function Setup() {
   const { t } = useTranslation();
   const { part = PARTS[0] } = useParams();
   const { data: me } = useMe();
+  const may = Boolean(me?.may.includes("commands"));
   return (
     <main className="room">
       <aside className="list">
@@ -25,9 +27,8 @@ export function Setup() {
         </div>
       </aside>
       <section className="chosen">
-        {part === "kits" && (
-          <Kits may={Boolean(me?.may.includes("commands"))} level={me?.level ?? "viewer"} />
-        )}
+        {part === "channel" && <Channel may={may} />}
+        {part === "kits" && <Kits may={may} level={me?.level ?? "viewer"} />}
       </section>
     </main>
   );
