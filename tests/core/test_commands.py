@@ -334,7 +334,7 @@ class BuiltIns(unittest.TestCase):
         settings = {"commands": [KILN, {"name": "secret", "reply": "x", "needs": {"level": "lead"}}]}
         self.assertEqual(
             said(run(settings, says(0, "!commands"))),
-            ["Commands: !kiln !commands !uptime !following !title !count"],
+            ["Commands: !kiln !commands !uptime !following !title !category !count !quote"],
         )
 
     def test_renamed_switched_off_and_relevelled(self) -> None:

@@ -18,7 +18,8 @@ from gentlegate.core.kit import edit
 from gentlegate.core.kit.filters import with_mood
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.kit.model import Kit
-from gentlegate.core.state import BatchRecord, FeedRecord, State, TonightRecord
+from gentlegate.core.records import BatchRecord, FeedRecord, TonightRecord
+from gentlegate.core.state import State
 from gentlegate.core.text.folding import fold_name
 
 MOST_AT_ONCE = 50_000

@@ -10,7 +10,8 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.kit.commands import BIGGEST, Counter
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import in_words
-from gentlegate.core.state import ChangeRecord, CounterRecord, State
+from gentlegate.core.records import ChangeRecord, CounterRecord
+from gentlegate.core.state import State
 from gentlegate.core.text.folding import fold_name
 
 STEP = re.compile(r"([+\-=])(-?\d{1,20})")

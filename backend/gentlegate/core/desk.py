@@ -16,6 +16,7 @@ from gentlegate.core.judge import drawbridge, second_look
 from gentlegate.core.judge.by_hand import act_by_hand, let_pass, lift
 from gentlegate.core.judge.undo import undo
 from gentlegate.core.parts import Parts
+from gentlegate.core.stream import acts
 
 
 def _text(act: DeskAct, field: str) -> str:
@@ -87,6 +88,7 @@ ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
     "settle": second_look.ask,
     "drawbridge": drawbridge.move,
     "overlap": overlaps.settle,
+    **acts.ACTS,
 }
 
 

@@ -158,6 +158,75 @@ class Title(Effect):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Category(Effect):
+    effect: ClassVar[str] = "category"
+    platform: str
+    category: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Marker(Effect):
+    """A note on the stream; `platform` is null where none can keep one and it stands in our own records alone."""
+
+    effect: ClassVar[str] = "marker"
+    platform: str | None
+    note: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Clip(Effect):
+    """A clip is asked for; its `link` is known once the platform has made it. `ask` pairs it with the answer."""
+
+    effect: ClassVar[str] = "clip"
+    platform: str
+    link: str | None = None
+    ask: int | None = None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ad(Effect):
+    effect: ClassVar[str] = "ad"
+    platform: str
+    seconds: int
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Raid(Effect):
+    """Everybody is sent to another channel, by its log-in."""
+
+    effect: ClassVar[str] = "raid"
+    platform: str
+    target: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Shoutout(Effect):
+    """The platform's own shoutout of a channel, by its log-in."""
+
+    effect: ClassVar[str] = "shoutout"
+    platform: str
+    target: str
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lookup(Effect):
+    """A platform is asked for a category or channel; `ask` pairs it with the answer, where one comes later."""
+
+    effect: ClassVar[str] = "lookup"
+    platform: str
+    what: Literal["category", "channel"]
+    name: str
+    ask: int | None = None
+    cause: Cause | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CounterMoved(Effect):
     """`by` is who did it, as `platform:id`; null where a new stream put it back to its start."""
 
@@ -254,6 +323,7 @@ class Overlap(Effect):
 
 
 EFFECTS: tuple[type[Effect], ...] = (
-    Verdict, Remove, Restore, Timeout, Ban, Unban, Undone, Say, Refused, Title, CounterMoved, PassGiven, Marked,
+    Verdict, Remove, Restore, Timeout, Ban, Unban, Undone, Say, Refused, Title, Category, Marker, Clip,
+    Ad, Raid, Shoutout, Lookup, CounterMoved, PassGiven, Marked,
     Drawbridge, FollowersOnly, SettingChanged, Overlap, Warned,
 )  # fmt: skip

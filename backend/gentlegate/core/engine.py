@@ -15,7 +15,7 @@ from gentlegate.core.commands.runner import run_command, run_cue
 from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
 from gentlegate.core.effects import Effect, Verdict
-from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, Removal, StreamChange
+from gentlegate.core.events import Answer, DeskAct, Event, Happening, Message, Person, Removal, StreamChange
 from gentlegate.core.judge import drawbridge, passes, second_look, tally
 from gentlegate.core.judge.carry_out import carry_out
 from gentlegate.core.judge.judge import KNOWN, Judgement, Sight
@@ -25,8 +25,11 @@ from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
+from gentlegate.core.records import AccountRecord, AskRecord
 from gentlegate.core.rotas.scheduler import Rotas
-from gentlegate.core.state import AccountRecord, State
+from gentlegate.core.state import State
+from gentlegate.core.stream import arrivals, asks, happenings, raids
+from gentlegate.core.stream.finishing import FINISH
 
 ANSWERED_WITHIN = 60 * SECOND
 FOR_EVER = 1 << 62
@@ -43,6 +46,7 @@ class Engine:
         state: State | None = None,
         platforms: Mapping[str, Abilities] | None = None,
         every_verdict: bool = False,
+        can_ask: bool = False,
     ) -> None:
         self.state = state or State()
         self.now = 0
@@ -51,6 +55,7 @@ class Engine:
         self._seed = seed
         self.declared = dict(platforms or {})
         self._every_verdict = every_verdict
+        self._can_ask = can_ask
         self.rotas: Rotas
         self.changes = Changes(self.state, self._use)
         self.changes.apply(document or {})
@@ -72,11 +77,22 @@ class Engine:
         self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas
         self.parts.changes = self.changes
+        self.parts.can_ask = self._can_ask
+        self.parts.finish = self._finish
+
+    def _finish(self, record: AskRecord, now: int) -> list[Effect]:
+        return FINISH[record.then](self.parts, record, now)
 
     def next_due(self) -> int | None:
         """The next moment at which something happens by time alone."""
         due = self.rotas.due()
-        for other in (self.parts.streams.due(), drawbridge.due(self.parts)):
+        others = (
+            self.parts.streams.due(),
+            drawbridge.due(self.parts),
+            raids.due(self.parts),
+            arrivals.due(self.parts),
+        )
+        for other in others:
             if other is not None and (due is None or other < due):
                 due = other
         return due
@@ -92,6 +108,10 @@ class Engine:
                 effects += self._stream_over(due)
             if drawbridge.due(self.parts) == due:
                 effects += drawbridge.lower(self.parts, None, due)
+            if raids.due(self.parts) == due:
+                effects += raids.go(self.parts, due)
+            if arrivals.due(self.parts) == due:
+                effects += arrivals.greet_waiting(self.parts, due)
             effects += self.rotas.step(due)
         self.now = max(now, self.now)
         self._quiet_until = FOR_EVER if due is None else due
@@ -118,10 +138,17 @@ class Engine:
             effects += self._desk(event, now)
         elif isinstance(event, Removal):
             effects += second_look.removed_by_a_person(self.parts, event, now)
-        elif isinstance(event, Happening) and event.what == "follow":
+        elif isinstance(event, Happening):
+            effects += self._happening(event, now)
+        elif isinstance(event, Answer):
+            effects += asks.answered(self.parts, event, now)
+        return effects + self.rotas.step(now)
+
+    def _happening(self, event: Happening, now: int) -> list[Effect]:
+        if event.what == "follow":
             self.state.people.edit(self.parts.directory.identity(event.person)).follows = True
             self.parts.forget(event.person)
-        return effects + self.rotas.step(now)
+        return happenings.answer(self.parts, event, now) if now - event.at <= ANSWERED_WITHIN else []
 
     def _message(self, message: Message, now: int) -> list[Effect]:
         parts = self.parts
@@ -160,6 +187,7 @@ class Engine:
         self.rotas.line(message.platform)
         if now - message.at > ANSWERED_WITHIN:
             return effects
+        effects += arrivals.arrive(parts, message, identity, level, now)
         if heard:
             parts.state.listening.command(heard.name, message)
             effects += run_command(parts, heard, message, level, identity, now)
@@ -208,6 +236,7 @@ class Engine:
         if not self.parts.streams.change(event, when):
             return effects
         moved = self.parts.counters.begin_stream()
+        arrivals.prune(self.parts)
         self.rotas.begin_stream(now)
         return effects + [effect for one in moved for effect in moved_effects(one, None, now)]
 

@@ -71,6 +71,17 @@ class Removal:
 
 
 @dataclass(frozen=True, slots=True)
+class Answer:
+    """What a platform answered to an ask; `problem` where it could not."""
+
+    at: int
+    ask: int
+    platform: str
+    found: Any = None
+    problem: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class DeskAct:
     """An act at the Desk: `do` names it, `values` are its own fields."""
 
@@ -85,4 +96,4 @@ class Tick:
     at: int
 
 
-Event = Message | StreamChange | Happening | Removal | DeskAct | Tick
+Event = Message | StreamChange | Happening | Removal | Answer | DeskAct | Tick

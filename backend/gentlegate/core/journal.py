@@ -8,7 +8,10 @@ from typing import Any
 from gentlegate.core.effects import Effect
 from gentlegate.core.events import Event
 
-SENT_OUT = frozenset({"remove", "restore", "timeout", "ban", "unban", "say", "title", "followers_only"})
+SENT_OUT = frozenset(
+    {"remove", "restore", "timeout", "ban", "unban", "say", "title", "category", "marker", "clip", "ad", "raid",
+     "shoutout", "lookup", "followers_only"}
+)  # fmt: skip
 """The effects that a platform carries out."""
 
 StateChange = tuple[str, str, dict[str, Any] | None]

@@ -6,6 +6,7 @@ import random
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Protocol
+from zoneinfo import ZoneInfo
 
 from gentlegate.core.builtins.catalogue import BUILT_INS
 from gentlegate.core.changes import Changes
@@ -20,9 +21,16 @@ from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Cue, Needs
 from gentlegate.core.kit.model import ChannelEntry, Kit, Rota
 from gentlegate.core.platforms import Abilities, abilities_of
-from gentlegate.core.state import AccountRecord, State
+from gentlegate.core.records import AccountRecord, AskRecord
+from gentlegate.core.state import State
 from gentlegate.core.streams import Streams
 from gentlegate.core.text.folding import fold_name
+
+
+class Finish(Protocol):
+    """Goes on with an ask that every platform has answered."""
+
+    def __call__(self, record: AskRecord, now: int) -> list[Effect]: ...
 
 
 class AskedRotas(Protocol):
@@ -83,6 +91,10 @@ class Parts:
         self._siege: Judge | None = None
         self._known: dict[str, Known] = {}
         self.rotas: AskedRotas
+        self.finish: Finish
+        self.can_ask = False
+        """Whether platforms can be asked; where not, the kit's `platforms` section answers."""
+        self.zone = ZoneInfo(kit.channel.timezone)
         self.changes: Changes
         self.counters = Counters(kit, state)
         self.cooldowns = Cooldowns(state)
@@ -112,6 +124,10 @@ class Parts:
     def title(self, platform: str) -> str | None:
         record = self.state.platforms.get(platform)
         return record.title if record else None
+
+    def category(self, platform: str) -> str | None:
+        record = self.state.platforms.get(platform)
+        return record.category if record else None
 
     def find_account(self, name: str, platform: str) -> tuple[str, AccountRecord] | None:
         """The account that somebody means by a name, with or without @: on this platform first, logins first."""

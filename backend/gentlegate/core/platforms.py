@@ -18,6 +18,11 @@ class Abilities:
     ban: bool = True
     offline_chat: bool = True
     followers_only: bool = True
+    marker: bool = True
+    clip: bool = True
+    raid: bool = True
+    shoutout: bool = True
+    ads: tuple[int, ...] = ()
     length: int | None = None
     title: int | None = None
     timeout_range: tuple[int, int] = (5, 1_814_400)
@@ -42,6 +47,11 @@ def abilities_of(platform: Platform) -> Abilities:
         ban=platform.ban,
         offline_chat=platform.offline_chat,
         followers_only=platform.followers_only,
+        marker=platform.marker,
+        clip=platform.clip,
+        raid=platform.raid,
+        shoutout=platform.shoutout,
+        ads=tuple(sorted(platform.ads)),
         length=platform.length,
         title=platform.title,
         timeout_range=(ranged.from_, ranged.to),

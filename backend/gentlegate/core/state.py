@@ -8,219 +8,43 @@ from __future__ import annotations
 
 import copy
 from collections.abc import Iterable, Iterator
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict
 from typing import Any, Generic, TypeVar
 
 from gentlegate.core.company import Company
 from gentlegate.core.listening import Listening
+from gentlegate.core.records import (
+    AccountRecord,
+    Act,
+    AdRecord,
+    AskRecord,
+    BatchRecord,
+    BridgeRecord,
+    ChangeRecord,
+    CommandRecord,
+    CounterRecord,
+    FeedRecord,
+    GreetingRecord,
+    LookRecord,
+    MarkerRecord,
+    OverlapRecord,
+    PassRecord,
+    PersonRecord,
+    PlatformRecord,
+    PostRecord,
+    QuoteRecord,
+    RaidRecord,
+    RotaRecord,
+    ShoutoutRecord,
+    ShownRecord,
+    StreamRecord,
+    TallyRecord,
+    TonightRecord,
+    UseRecord,
+)
 from gentlegate.core.text.folding import fold_name
 
 R = TypeVar("R")
-
-
-@dataclass(slots=True)
-class StreamRecord:
-    """Where the stream stands; moments in microseconds. `number` counts streams from 1."""
-
-    phase: str = "never"
-    number: int = 0
-    began: int = 0
-    last_off: int = 0
-    live: list[str] = field(default_factory=list)
-
-
-@dataclass(slots=True)
-class PlatformRecord:
-    """What a platform last said of itself."""
-
-    title: str | None = None
-    category: str | None = None
-    viewers: int | None = None
-
-
-@dataclass(slots=True)
-class Act:
-    """Something the judge did, kept for its undo. `strike_at` is None where no strike was added."""
-
-    platform: str
-    message: str
-    outcome: str
-    strike_at: int | None
-    accounts: list[str]
-    undone: bool = False
-    filter: str | None = None
-    at: int = 0
-    about: str = ""
-    """What was found, in a few words."""
-    until: int | None = None
-    """When a timeout is over; for a lift, when what it lifted would have been (0: a ban, which has no end)."""
-
-
-@dataclass(slots=True)
-class PersonRecord:
-    """Strikes as `[moment, how many]`, the last strike added, and the last acts, newest last."""
-
-    strikes: list[list[int]] = field(default_factory=list)
-    last_strike: int | None = None
-    acts: list[Act] = field(default_factory=list)
-    follows: bool = False
-
-
-@dataclass(slots=True)
-class AccountRecord:
-    """One account as it was last seen: its names, the stream it was seen in, and when it was first seen."""
-
-    login: str
-    name: str
-    stream: int
-    first: int
-
-
-@dataclass(slots=True)
-class PassRecord:
-    """What somebody may do for a while: filter → its end (None: with the stream `stream`)."""
-
-    filters: dict[str, int | None]
-    stream: int
-    by: str
-    name: str
-    at: int
-
-
-@dataclass(slots=True)
-class LookRecord:
-    """A verdict to be looked at again: why (`asked`, `unsure`, `missed`), by whom, and how it was settled."""
-
-    at: int
-    why: str
-    by: str | None = None
-    filter: str | None = None
-    settled: str | None = None
-    settled_by: str | None = None
-
-
-@dataclass(slots=True)
-class FeedRecord:
-    """The hosts of an imported list, and when it was imported."""
-
-    hosts: list[str]
-    at: int
-
-
-@dataclass(slots=True)
-class TallyRecord:
-    """What one filter did in one stream: lines stopped, lines let through by an exemption, stops undone."""
-
-    stopped: int = 0
-    exempt: int = 0
-    undone: int = 0
-
-
-@dataclass(slots=True)
-class OverlapRecord:
-    """How often another bot answered a command in a stream; when that was said, and who has settled it."""
-
-    stream: int = 0
-    count: int = 0
-    name: str = ""
-    said_at: int | None = None
-    settled_by: str | None = None
-
-
-@dataclass(slots=True)
-class TonightRecord:
-    """A change that holds for this stream: what is set, added to or taken from the place."""
-
-    number: int
-    path: str
-    by: str
-    at: int
-    value: Any = None
-    add: list[Any] | None = None
-    take: list[Any] | None = None
-
-
-@dataclass(slots=True)
-class BatchRecord:
-    """Many changes made in one go, as `[place, before, after]`; `back_by` took them back."""
-
-    number: int
-    about: str
-    by: str
-    at: int
-    changes: list[list[Any]] = field(default_factory=list)
-    back_by: str | None = None
-
-
-@dataclass(slots=True)
-class BridgeRecord:
-    """The drawbridge: since and until when it is up, or since when raising it is offered, and why."""
-
-    up: int | None = None
-    until: int | None = None
-    by: str | None = None
-    offered: int | None = None
-    why: str = ""
-    platforms: list[str] = field(default_factory=list)
-
-
-@dataclass(slots=True)
-class UseRecord:
-    """The last accepted use of a command, by anyone or by one identity."""
-
-    at: int
-    stream: int
-    name: str = ""
-
-
-@dataclass(slots=True)
-class CommandRecord:
-    uses: int = 0
-    turn: int = 0
-    last_reply: int | None = None
-
-
-@dataclass(slots=True)
-class CounterRecord:
-    """`changes` is how many undoable changes stand; the guard is the last step: what, by whom, when."""
-
-    value: int
-    changes: int = 0
-    step: str | None = None
-    by: str | None = None
-    by_name: str | None = None
-    at: int = 0
-
-
-@dataclass(slots=True)
-class ChangeRecord:
-    before: int
-    after: int
-    by: str
-    at: int
-
-
-@dataclass(slots=True)
-class RotaRecord:
-    """A rota's clock (`due`, None before the first stream), lines since its last post, and place or round."""
-
-    due: int | None = None
-    lines: int = 0
-    ready: int | None = None
-    last: int | None = None
-    place: int = 0
-    round: int = 0
-    left: list[int] = field(default_factory=list)
-    last_notice: int | None = None
-    paused: bool = False
-
-
-@dataclass(slots=True)
-class PostRecord:
-    """The last post that holds others back, and whose it was."""
-
-    at: int | None = None
-    rota: str | None = None
 
 
 class Table(Generic[R]):
@@ -323,6 +147,15 @@ class State:
         self.changes = Table("changes", ChangeRecord)
         self.rotas = Table("rotas", RotaRecord)
         self.post = Table("post", PostRecord)
+        self.asks = Table("asks", AskRecord)
+        self.shoutouts = Table("shoutouts", ShoutoutRecord)
+        self.markers = Table("markers", MarkerRecord)
+        self.ads = Table("ads", AdRecord)
+        self.raids = Table("raids", RaidRecord)
+        self.arrived = Table("arrived", UseRecord)
+        self.greetings = Table("greetings", GreetingRecord)
+        self.quotes = Table("quotes", QuoteRecord)
+        self.shown = Table("shown", ShownRecord)
         self.company = Company()
         self.listening = Listening()
         self._tables: dict[str, Table[Any]] = {
@@ -342,7 +175,7 @@ class State:
         found.feeds = self.feeds
         found.accounts.share(self.accounts)
         for name, table in self._tables.items():
-            if name in ("accounts", "feeds", "tally", "looks", "batches"):
+            if name in ("accounts", "feeds", "tally", "looks", "batches", "markers"):
                 continue
             mine = found._tables[name]
             for key, row in table.items():

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from gentlegate.core.errors import LifecycleError
 from gentlegate.core.events import StreamChange
-from gentlegate.core.state import State, StreamRecord
+from gentlegate.core.records import StreamRecord
+from gentlegate.core.state import State
 
 NEXT: dict[tuple[str, str], str] = {
     ("never", "on"): "live",

@@ -9,7 +9,8 @@ from typing import Any
 
 from gentlegate.core.errors import ActError
 from gentlegate.core.kit import edit
-from gentlegate.core.state import State, TonightRecord
+from gentlegate.core.records import TonightRecord
+from gentlegate.core.state import State
 
 MOST = 200
 

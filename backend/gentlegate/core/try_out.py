@@ -10,7 +10,8 @@ from gentlegate.core.engine import Engine
 from gentlegate.core.events import LEVELS, Message, Person
 from gentlegate.core.kit import edit
 from gentlegate.core.platforms import Abilities
-from gentlegate.core.state import AccountRecord, State
+from gentlegate.core.records import AccountRecord
+from gentlegate.core.state import State
 
 _BADGES = {"broadcaster": "broadcaster", "moderator": "moderator", "vip": "vip", "subscriber": "subscriber"}
 

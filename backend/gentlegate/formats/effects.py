@@ -23,6 +23,8 @@ _ONLY_WHERE_THERE = {
     "ban": ("by",),
     "unban": ("by",),
     "setting": ("tonight",),
+    "clip": ("ask",),
+    "lookup": ("ask",),
 }
 
 

@@ -10,7 +10,7 @@ import orjson
 from pydantic import BaseModel, ConfigDict, Discriminator, Field, TypeAdapter, ValidationError
 
 from gentlegate.core.errors import LogLineError
-from gentlegate.core.events import DeskAct, Event, Happening, Message, Person, Removal, StreamChange, Tick
+from gentlegate.core.events import Answer, DeskAct, Event, Happening, Message, Person, Removal, StreamChange, Tick
 from gentlegate.core.moments import format_moment, parse_moment
 
 Badge = Literal["broadcaster", "moderator", "vip", "subscriber", "bot"]
@@ -79,13 +79,22 @@ class DeskLine(_Line):
     do: Id
 
 
+class AnswerLine(_Line):
+    kind: Literal["answer"]
+    at: Moment
+    ask: int
+    platform: Id
+    found: Any = None
+    problem: str | None = None
+
+
 class TickLine(_Line):
     kind: Literal["tick"]
     at: Moment
 
 
 LogLine = Annotated[
-    MessageLine | StreamLine | HappeningLine | RemovalLine | DeskLine | TickLine, Discriminator("kind")
+    MessageLine | StreamLine | HappeningLine | RemovalLine | AnswerLine | DeskLine | TickLine, Discriminator("kind")
 ]
 
 
@@ -222,6 +231,8 @@ def _event(line: Any) -> Event:
         return Happening(at, line.platform, line.what, person, line.amount, line.text)
     if isinstance(line, RemovalLine):
         return Removal(at, line.platform, line.message)
+    if isinstance(line, AnswerLine):
+        return Answer(at, line.ask, line.platform, line.found, line.problem)
     if isinstance(line, DeskLine):
         return DeskAct(at, line.by, line.do, dict(line.model_extra or {}))
     return Tick(at)
@@ -263,6 +274,9 @@ def event_object(event: Event, at: int) -> dict[str, Any]:
         return line | ({} if event.text is None else {"text": event.text})
     if isinstance(event, Removal):
         return {"kind": "removal", "at": when, "platform": event.platform, "message": event.message}
+    if isinstance(event, Answer):
+        line = {"kind": "answer", "at": when, "ask": event.ask, "platform": event.platform, "found": event.found}
+        return line | ({} if event.problem is None else {"problem": event.problem})
     if isinstance(event, DeskAct):
         return {"kind": "desk", "at": when, "by": event.by, "do": event.do, **event.values}
     return {"kind": "tick", "at": when}

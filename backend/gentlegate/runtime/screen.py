@@ -14,7 +14,7 @@ from gentlegate.core.engine import Engine
 from gentlegate.core.events import LEVELS, Message
 from gentlegate.core.judge import drawbridge, passes
 from gentlegate.core.moments import MINUTE
-from gentlegate.core.state import TonightRecord
+from gentlegate.core.records import TonightRecord
 
 KEPT_LINES = 400
 MARKED = frozenset({"verdict", "refused", "counter", "title", "undone", "say", "warning", "mark", "pass"})

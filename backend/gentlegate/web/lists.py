@@ -10,7 +10,7 @@ from gentlegate.core import tonight
 from gentlegate.core.errors import ActError
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.filters import LISTS
-from gentlegate.core.state import TonightRecord
+from gentlegate.core.records import TonightRecord
 from gentlegate.core.team import Account
 from gentlegate.core.text.folding import fold_name
 from gentlegate.core.text.link_entries import read_hosts

@@ -13,7 +13,7 @@ from gentlegate.core.judge import tally
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.filters import LISTS, MOODS, with_mood
 from gentlegate.core.kit.load import load_kit
-from gentlegate.core.state import TallyRecord
+from gentlegate.core.records import TallyRecord
 from gentlegate.core.team import Account
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate

@@ -23,13 +23,13 @@ class Teach:
         prefix = parts.kit.channel.prefix
         if not name or not reply:
             return refuse(f"Write {prefix}teach NAME and then the reply.")
-        if problem := _name_problem(name, parts) or _reply_problem(reply):
+        if problem := _name_problem(name, parts) or reply_problem(reply):
             return refuse(problem)
 
         def run() -> Answer:
             made = {"name": name, "reply": reply}
             changed = parts.changes.make(f"commands.{name}", made, use.person.key, use.now, use.cause)
-            return [changed], f'{prefix}{name} now says "{_short(reply)}".'
+            return [changed], f'{prefix}{name} now says "{short(reply)}".'
 
         return Plan(run=run, cools=False)
 
@@ -45,15 +45,15 @@ class Reword:
         command = _own_command(name, parts)
         if isinstance(command, str):
             return refuse(command)
-        if problem := _reply_problem(reply):
+        if problem := reply_problem(reply):
             return refuse(problem)
 
         def run() -> Answer:
             path = f"commands.{command.name}"
             made = {**parts.changes.written(path), "reply": reply}
             changed = parts.changes.make(path, made, use.person.key, use.now, use.cause)
-            before = " / ".join(_short(text) for text in command.reply)
-            return [changed], f'{prefix}{command.name} now says "{_short(reply)}". Before: "{before}".'
+            before = " / ".join(short(text) for text in command.reply)
+            return [changed], f'{prefix}{command.name} now says "{short(reply)}". Before: "{before}".'
 
         return Plan(run=run, cools=False)
 
@@ -79,7 +79,7 @@ class Forget:
 
         def run() -> Answer:
             changed = parts.changes.make(f"commands.{command.name}", None, use.person.key, use.now, use.cause)
-            before = " / ".join(_short(text) for text in command.reply)
+            before = " / ".join(short(text) for text in command.reply)
             return [changed], f'{prefix}{command.name} is gone. It said "{before}".'
 
         return Plan(run=run, cools=False)
@@ -107,7 +107,7 @@ def _name_problem(name: str, parts: Parts) -> str | None:
     )
 
 
-def _reply_problem(reply: str) -> str | None:
+def reply_problem(reply: str) -> str | None:
     if len(reply) > LONGEST_REPLY:
         return f"A reply has at most {LONGEST_REPLY} characters."
     if "{" not in reply:
@@ -128,5 +128,5 @@ def _own_command(name: str, parts: Parts) -> Command | str:
     return slot.command or f"{prefix}{name} is built in; it can be changed in the Commands room."
 
 
-def _short(text: str) -> str:
+def short(text: str) -> str:
     return text if len(text) <= SHOWN else text[: SHOWN - 1] + "…"

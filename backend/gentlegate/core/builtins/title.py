@@ -16,7 +16,7 @@ class TitleBuiltIn:
     def plan(self, use: Use, parts: Parts) -> Plan:
         if not use.args:
             return Plan(run=lambda: ([], _read(parts)))
-        text, platforms = _aimed(use.args, parts)
+        text, platforms = aimed(use.args, parts)
         if not text:
             return refuse("Write the title after the command.", changes=True)
         problems = too_long(text, platforms, parts)
@@ -58,7 +58,14 @@ def too_long(text: str, platforms: Iterable[str], parts: Parts) -> dict[str, str
     return problems
 
 
-def _aimed(args: str, parts: Parts) -> tuple[str, list[str]]:
+def aimed_at_one(args: str, parts: Parts, here: str) -> tuple[str, str]:
+    """The text, and the platform named with `on NAME`, or this one."""
+    text, platforms = aimed(args, parts)
+    return text, platforms[0] if text != args else here
+
+
+def aimed(args: str, parts: Parts) -> tuple[str, list[str]]:
+    """The text, and the platform named with `on NAME`, or all that are meant."""
     words = args.rsplit(None, 2)
     if words[-2:-1] == ["on"] and words[-1].lower() in parts.platform_names():
         return " ".join(words[:-2]), [words[-1].lower()]

@@ -8,7 +8,8 @@ from typing import Any
 from gentlegate.core.identity import LEVEL_OF
 from gentlegate.core.kit.commands import Cooldown
 from gentlegate.core.moments import seconds
-from gentlegate.core.state import State, Table, UseRecord
+from gentlegate.core.records import UseRecord
+from gentlegate.core.state import State, Table
 
 _PRUNE_AT = 4096
 

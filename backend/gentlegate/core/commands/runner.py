@@ -19,7 +19,7 @@ from gentlegate.core.errors import KitError, TemplateProblem
 from gentlegate.core.events import Message
 from gentlegate.core.kit.commands import Command, CountStep
 from gentlegate.core.parts import Parts, Slot
-from gentlegate.core.state import CommandRecord
+from gentlegate.core.records import CommandRecord
 
 
 def run_command(parts: Parts, heard: Heard, message: Message, level: int, identity: str, now: int) -> list[Effect]:

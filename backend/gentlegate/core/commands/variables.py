@@ -10,6 +10,7 @@ from gentlegate.core.commands.use import Use
 from gentlegate.core.commands.values import MomentWords, SpanWords
 from gentlegate.core.events import LEVELS, Person
 from gentlegate.core.parts import Parts
+from gentlegate.core.stream import quotes
 
 
 def channel_variables(parts: Parts, platform: str, now: int) -> dict[str, Any]:
@@ -31,6 +32,7 @@ def channel_variables(parts: Parts, platform: str, now: int) -> dict[str, Any]:
         "channel": parts.kit.channel.name,
         "counter": counters,
         "now": MomentWords(now, parts.kit.channel.timezone),
+        "quote": AnyQuote(parts, now),
     }
 
 
@@ -43,6 +45,30 @@ def person_variables(person: Person, level: int, now: int) -> dict[str, Any]:
         "platform": person.platform,
         "follows_for": follows,
     }
+
+
+class AnyQuote(Mapping[str, Any]):
+    """A quote by chance, once a template asks for it."""
+
+    def __init__(self, parts: Parts, now: int) -> None:
+        self._parts, self._now = parts, now
+
+    @cached_property
+    def _found(self) -> dict[str, Any]:
+        quote = quotes.pick(self._parts, quotes.standing(self._parts), self._now)
+        return quotes.variables(self._parts, quote) if quote else {"number": "", "text": ""}
+
+    def __getitem__(self, key: str) -> Any:
+        return self._found[key]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._found)
+
+    def __len__(self) -> int:
+        return len(self._found)
+
+    def __str__(self) -> str:
+        return str(self._found["text"])
 
 
 class Target(Mapping[str, Any]):

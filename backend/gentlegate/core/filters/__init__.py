@@ -16,7 +16,7 @@ from gentlegate.core.filters.newcomers import NewcomersFilter
 from gentlegate.core.filters.repeats import RepeatsFilter
 from gentlegate.core.filters.symbols import SymbolsFilter
 from gentlegate.core.kit.filters import Filters, Links
-from gentlegate.core.state import FeedRecord
+from gentlegate.core.records import FeedRecord
 from gentlegate.core.text.folding import fold_name
 
 KEYS = tuple(Filters.model_fields)

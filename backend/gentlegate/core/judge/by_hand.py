@@ -11,7 +11,7 @@ from gentlegate.core.judge.carry_out import accounts_of, remember, shut_out, uns
 from gentlegate.core.judge.ladder import SEVERITY
 from gentlegate.core.moments import SECOND, parse_span
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import Act
+from gentlegate.core.records import Act
 
 LONGEST = 366 * 86400
 

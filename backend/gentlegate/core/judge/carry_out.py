@@ -20,7 +20,7 @@ from gentlegate.core.events import Message, Person
 from gentlegate.core.judge.judge import Judgement
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import Act, UseRecord
+from gentlegate.core.records import Act, UseRecord
 
 SAID_ONCE_IN = 10 * SECOND
 ACTS_KEPT = 20

@@ -7,7 +7,7 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct
 from gentlegate.core.moments import MINUTE
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import AccountRecord, BridgeRecord
+from gentlegate.core.records import AccountRecord, BridgeRecord
 
 UP_FOR = 10 * MINUTE
 OFFERED_FOR = 10 * MINUTE

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gentlegate.core.kit.filters import Ladder, LadderStep
-from gentlegate.core.state import PersonRecord
+from gentlegate.core.records import PersonRecord
 
 SEVERITY = {"allow": 0, "nudge": 1, "remove": 2, "timeout": 3, "ban": 4}
 

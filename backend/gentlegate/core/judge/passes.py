@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from gentlegate.core.effects import Cause, PassGiven
-from gentlegate.core.state import PassRecord, State
+from gentlegate.core.records import PassRecord
+from gentlegate.core.state import State
 
 DEFAULT_FILTERS = ("links",)
 DEFAULT_SPAN = 120_000_000

@@ -6,7 +6,7 @@ from gentlegate.core.effects import Cause, Effect, Marked, Verdict
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct, Removal
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import LookRecord
+from gentlegate.core.records import LookRecord
 
 KEPT = 300
 

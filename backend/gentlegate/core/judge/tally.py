@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from gentlegate.core.effects import Verdict
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import TallyRecord
+from gentlegate.core.records import TallyRecord
 
 KEPT_STREAMS = 20
 

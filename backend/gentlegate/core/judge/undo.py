@@ -10,7 +10,7 @@ from gentlegate.core.judge.second_look import settle_quietly
 from gentlegate.core.judge.tally import count_undone
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import Act
+from gentlegate.core.records import Act
 
 
 def undo(parts: Parts, act: DeskAct, now: int) -> list[Effect]:

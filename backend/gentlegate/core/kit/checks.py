@@ -11,6 +11,7 @@ from gentlegate.core.kit.commands import CountStep
 from gentlegate.core.kit.filters import Filters
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.kit.names import heard_names
+from gentlegate.core.kit.stream import Happenings
 from gentlegate.core.text.folding import fold_name
 from gentlegate.core.text.link_entries import read_entry
 from gentlegate.core.text.patterns import read_pattern
@@ -25,6 +26,7 @@ def check_whole(kit: Kit, beside: Kit | None = None) -> None:
     _unique("counters", (counter.name for counter in kit.counters))
     _unique("rotas", (rota.name for rota in kit.rotas))
     _unique("cues", (cue.name for cue in kit.cues))
+    _pinned(kit)
     _hears(kit)
     heard_names(kit)
     _mentioned_things(kit, beside)
@@ -98,6 +100,31 @@ def _mentioned_things(kit: Kit, beside: Kit | None) -> None:
                 raise KitError(f"rotas.{index}.notices.{place}.command", f'no command is named "{notice.command}"')
 
 
+def _stream_templates(kit: Kit) -> Iterator[tuple[str, str]]:
+    if kit.arrivals.greet is not None:
+        yield "arrivals.greet", kit.arrivals.greet
+    for key in sorted({"reply", "plain"} & kit.shoutouts.model_fields_set):
+        yield f"shoutouts.{key}", getattr(kit.shoutouts, key)
+    for name, text in kit.shoutouts.lines.items():
+        yield f"shoutouts.lines.{name}", text
+    for what in Happenings.model_fields:
+        for place, text in enumerate(getattr(kit.happenings, what) or ()):
+            yield f"happenings.{what}.{place}", text
+    if kit.quotes.model_fields_set:
+        yield "quotes.reply", kit.quotes.reply
+
+
+def _pinned(kit: Kit) -> None:
+    """A word means one category."""
+    seen: dict[str, str] = {}
+    for index, category in enumerate(kit.channel.categories):
+        for word in dict.fromkeys(fold_name(word) for word in (category.name, *category.shortcuts)):
+            if word in seen:
+                path = f"channel.categories.{index}"
+                raise KitError(path, f'"{word}" means {seen[word]} already; choose another word')
+            seen[word] = category.name
+
+
 def _templates(kit: Kit) -> None:
     found: list[tuple[str, str]] = []
     for index, command in enumerate(kit.commands):
@@ -111,6 +138,7 @@ def _templates(kit: Kit) -> None:
         for place, notice in enumerate(rota.notices):
             if notice.text is not None:
                 found.append((f"rotas.{index}.notices.{place}.text", notice.text))
+    found += _stream_templates(kit)
     for key in Filters.model_fields:
         if text := getattr(kit.filters, key).reply:
             found.append((f"filters.{key}.reply", text))

@@ -12,6 +12,7 @@ from gentlegate.core.errors import KitError
 from gentlegate.core.text.folding import fold_name
 
 NAMED_LISTS = ("commands", "cues", "counters", "rotas")
+LINES = "shoutouts.lines."
 Document = dict[str, Any]
 Change = tuple[str, Any]
 """A place and what is to stand there; None removes it."""
@@ -44,7 +45,7 @@ class Opened:
         if section in self._lists:
             return list(self._lists[section].values())
         here: Any = self._document
-        for part in path.split("."):
+        for part in _parts(path):
             here = here.get(part) if isinstance(here, dict) else None
             if here is None:
                 return None
@@ -57,7 +58,7 @@ class Opened:
             self._write_entry(self._entries(section), name, path, value)
             return
         self._lists.pop(section, None)
-        *parents, last = path.split(".")
+        *parents, last = _parts(path)
         here = self._document
         for depth, part in enumerate(parents):
             there = here.get(part, {})
@@ -124,6 +125,13 @@ def _list_at(document: Document, path: str) -> list[Any]:
 def _entry_key(entry: Any) -> str:
     text = entry.get("text", entry.get("name")) if isinstance(entry, dict) else entry
     return str(text).strip().casefold()
+
+
+def _parts(path: str) -> list[str]:
+    """The keys of a place; a personal line is named by a log-in, which may have dots."""
+    if path.startswith(LINES):
+        return [*LINES.strip(".").split("."), path.removeprefix(LINES)]
+    return path.split(".")
 
 
 def _in_named_list(path: str) -> tuple[str, str]:

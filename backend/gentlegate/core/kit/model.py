@@ -11,6 +11,7 @@ from pydantic import BeforeValidator, Field, field_validator, model_validator
 from gentlegate.core.kit.commands import AnyCooldown, BuiltIn, Command, Cooldown, Counter, Cue
 from gentlegate.core.kit.fields import Name, PersonString, Rhythm, Section, Span, Text, refuse
 from gentlegate.core.kit.filters import Filters, Ladder, Mood
+from gentlegate.core.kit.stream import Arrivals, Happenings, Quotes, Shoutouts
 from gentlegate.core.moments import MINUTE, SECOND
 
 
@@ -23,6 +24,7 @@ class Channel(Section):
     cooldown: AnyCooldown = Cooldown.model_validate({"everyone": "5s", "person": "0s"})
     spacing: Span = 60 * SECOND
     gatekeeper: list[PersonString] = []
+    categories: Annotated[list[PinnedCategory], Field(max_length=500)] = []
 
     @field_validator("timezone")
     @classmethod
@@ -39,6 +41,14 @@ class Channel(Section):
         if value == "default":
             raise refuse('this is the default itself; write "none" or {"everyone": …, "person": …}')
         return value
+
+
+class PinnedCategory(Section):
+    """A category as the channel calls it: short words for it, and what each platform calls it."""
+
+    name: Name
+    shortcuts: list[Name] = []
+    platforms: dict[str, Name] = {}
 
 
 class People(Section):
@@ -154,5 +164,9 @@ class Kit(Section):
     cues: Annotated[list[Cue], Field(max_length=10_000)] = []
     counters: Annotated[list[Counter], Field(max_length=1_000)] = []
     rotas: Annotated[list[Rota], Field(max_length=1_000)] = []
+    arrivals: Arrivals = Arrivals()
+    shoutouts: Shoutouts = Shoutouts()
+    happenings: Happenings = Happenings()
+    quotes: Quotes = Quotes()
     drawbridge: DrawbridgeSection = DrawbridgeSection()
     platforms: dict[str, Platform] = {}

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 from gentlegate.core.kit.model import Notice, Rota
 from gentlegate.core.moments import SECOND, as_datetime, moment_of
 from gentlegate.core.parts import Parts
-from gentlegate.core.state import RotaRecord
+from gentlegate.core.records import RotaRecord
 
 
 def today(now: int, zone: str) -> date:

@@ -13,8 +13,8 @@ from gentlegate.core.effects import Cause, Effect, Say, Warned
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit.model import Notice, Rota
 from gentlegate.core.parts import Parts
+from gentlegate.core.records import CommandRecord, PostRecord, RotaRecord
 from gentlegate.core.rotas.order import can_post, candidates, next_date, taken, today, where
-from gentlegate.core.state import CommandRecord, PostRecord, RotaRecord
 from gentlegate.core.text.folding import fold_name
 
 

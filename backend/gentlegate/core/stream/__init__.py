@@ -1,0 +1,1 @@
+"""Running the stream: category, markers, clips, ads, raids, shoutouts, arrivals, happenings, quotes."""

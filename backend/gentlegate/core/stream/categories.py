@@ -1,0 +1,113 @@
+"""Setting the category on platforms that name things differently (spec page 5, *Title and category*)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
+
+from rapidfuzz import process
+from rapidfuzz.fuzz import ratio
+
+from gentlegate.core.effects import Category, Effect
+from gentlegate.core.parts import Parts
+from gentlegate.core.records import AskRecord
+from gentlegate.core.stream import saying
+from gentlegate.core.stream.asks import look_up
+from gentlegate.core.text.spelling import fold
+
+NEAR, AHEAD, SUGGESTED = 85, 10, 3
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """The entry that a name means in a directory, or what comes nearest to it."""
+
+    entry: str | None
+    nearest: tuple[str, ...] = ()
+
+
+def nearest(wanted: str, names: Iterable[str]) -> Found:
+    """Folded-equal, or clearly nearest: at least 85 of 100, and 10 ahead of the second."""
+    listed = list(names)
+    folded = [_folded(name) for name in listed]
+    if _folded(wanted) in folded:
+        return Found(listed[folded.index(_folded(wanted))])
+    best = process.extract(_folded(wanted), folded, scorer=ratio, limit=SUGGESTED)
+    if best and best[0][1] >= NEAR and (len(best) == 1 or best[0][1] - best[1][1] >= AHEAD):
+        return Found(listed[best[0][2]])
+    return Found(None, tuple(listed[place] for _, score, place in best if score > 0))
+
+
+def _folded(name: str) -> str:
+    return " ".join(fold(name).split())
+
+
+def pinned(parts: Parts, platform: str, wanted: str) -> str:
+    """What the channel's own word for a category means on a platform; the word itself where it has none."""
+    folded = _folded(wanted)
+    for category in parts.kit.channel.categories:
+        if folded in {_folded(word) for word in (category.name, *category.shortcuts)}:
+            return category.platforms.get(platform, category.name)
+    return wanted
+
+
+def set_category(
+    parts: Parts, wanted: str, platforms: Iterable[str], values: dict[str, Any], now: int
+) -> list[Effect]:
+    """Look the category up on each platform; it is set once all have answered."""
+    names = {name: pinned(parts, name, wanted) for name in platforms}
+    values = values | {"wanted": wanted}
+    return look_up(parts, "category", names, "category", values, now, saying.cause_of(values))
+
+
+def finish(parts: Parts, record: AskRecord, now: int) -> list[Effect]:
+    """Set it where it was found; say where it is now, what it was before, and what was not found."""
+    values = record.values
+    cause = saying.cause_of(values)
+    took: dict[str, str] = {}
+    before: dict[str, str | None] = {}
+    effects: list[Effect] = []
+    problems: dict[str, str] = {}
+    for platform, wanted in record.names.items():
+        found = _entry(record.found.get(platform), wanted)
+        if isinstance(found, Found) and found.entry is not None:
+            took[platform] = found.entry
+            before[platform] = parts.category(platform)
+            parts.state.platforms.edit(platform).category = found.entry
+            effects.append(Category(at=now, platform=platform, category=found.entry, cause=cause))
+        else:
+            problems[platform] = _problem(platform, wanted, found)
+    said = [f"Category is now {_words(took)}. Before: {_words(before)}."] if took else []
+    text = " ".join([*said, *problems.values()])
+    if not took:
+        return saying.refuse(parts, values, "arguments", text, now, next(iter(problems), None))
+    if values["kind"] == "desk":
+        for platform in problems:
+            effects += saying.refuse(parts, values, "arguments", "", now, platform)
+    return [*effects, *saying.say(parts, values, text, now)]
+
+
+def _entry(found: Any, wanted: str) -> Found | str:
+    """What a platform's answer makes of the name, or what went wrong."""
+    if not isinstance(found, dict):
+        return "gave no answer"
+    if found.get("problem"):
+        return str(found["problem"])
+    return Found(wanted) if found.get("any") else nearest(wanted, found.get("names", ()))
+
+
+def _problem(platform: str, wanted: str, found: Found | str) -> str:
+    shown = platform.capitalize()
+    if isinstance(found, str):
+        return f"{shown}: {found}."
+    close = ", ".join(f'"{name}"' for name in found.nearest)
+    return f'{shown} has no category "{wanted}"' + (f"; nearest: {close}." if close else ".")
+
+
+def _words(names: dict[str, Any]) -> str:
+    quoted = {name: f'"{value}"' if value else "none" for name, value in names.items()}
+    if len(set(quoted.values())) == 1:
+        where = f" on {' and '.join(n.capitalize() for n in names)}" if len(names) == 1 else ""
+        return next(iter(quoted.values())) + (where if len(quoted) == 1 else "")
+    return ", ".join(f"{value} ({name.capitalize()})" for name, value in quoted.items())
