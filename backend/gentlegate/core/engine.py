@@ -188,6 +188,8 @@ class Engine:
         if now - message.at > ANSWERED_WITHIN:
             return effects
         effects += arrivals.arrive(parts, message, identity, level, now)
+        if arrivals.due(parts) is not None:
+            self._quiet_until = None
         if heard:
             parts.state.listening.command(heard.name, message)
             effects += run_command(parts, heard, message, level, identity, now)
