@@ -176,7 +176,7 @@ class Schemas(unittest.TestCase):
         kinds = {
             shape["properties"]["kind"]["const"] for shape in definitions.values() if "kind" in shape["properties"]
         }
-        self.assertEqual(kinds, {"message", "stream", "happening", "removal", "desk", "tick"})
+        self.assertEqual(kinds, {"message", "stream", "happening", "removal", "answer", "desk", "tick"})
 
     def test_the_kit_schema_refuses_unknown_keys_and_knows_durations(self) -> None:
         kit = schema("kit")

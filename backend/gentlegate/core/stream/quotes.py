@@ -30,9 +30,13 @@ def by_number(parts: Parts, number: int) -> QuoteRecord | None:
 
 
 def search(parts: Parts, words: str) -> list[QuoteRecord]:
-    """The quotes with these words in their text, or of who said them."""
-    wanted = fold(words)
-    return [q for q in standing(parts) if wanted in fold(f"{q.text} {q.said_by}")]
+    """The quotes with these words in their text, or of who said them; the channel itself said most of them."""
+    wanted, channel = fold(words), parts.kit.channel.name
+    return [
+        quote
+        for quote in standing(parts)
+        if wanted in fold(quote.text) or (quote.said_by != channel and wanted in fold(quote.said_by))
+    ]
 
 
 def pick(parts: Parts, among: list[QuoteRecord], about: object) -> QuoteRecord | None:
