@@ -209,6 +209,11 @@ class Kits(WithClient):
     def test_the_broadcasters_places_are_the_broadcasters(self) -> None:
         body = {"text": '{"people": {"leads": ["brook:@bram"]}}', "name": "x", "picks": [{"place": "people.leads"}]}
         self.assertEqual(self.client.post("/api/kits/take", json=body).status_code, 403)
+        with self.world.client("marlo") as marlo:
+            done = marlo.post("/api/kits/take", json=body).json()
+            back = {"number": done["number"]}
+            self.assertEqual(self.client.post("/api/kits/take-back", json=back).status_code, 403)
+            self.assertEqual(marlo.post("/api/kits/take-back", json=back).status_code, 200)
 
     def test_commands_as_a_table(self) -> None:
         text = self.client.get("/api/kits/commands.csv").text
@@ -236,6 +241,25 @@ class Channel(WithClient):
             self.assertEqual((answer.status_code, answer.json()["where"]), (422, where))
         back = self.client.put("/api/channel", json={"values": was["values"], "revision": now["revision"]}).json()
         self.assertEqual(back, was)
+
+
+class FromChat(WithClient):
+    """What the platforms' connectors do not carry out is refused and told, and harms nothing."""
+
+    def test_nothing_is_claimed_that_is_not_done(self) -> None:
+        for text, words in (
+            ("!category Glaze lab", "The category cannot be set from here on Brook and Lantern."),
+            ("!clip", "No platform that is live makes clips."),
+            ("!raid wickerworks", "Brook has no raids."),
+            ("!ad 45", "Brook has no ad breaks."),
+            ("!marker first bowl", "Marked at"),
+        ):
+            with self.subTest(text):
+                self.world.type(text, "marlo_finch", "broadcaster")
+                eventually(lambda words=words: any(words in line for line in self.world.texts()))  # type: ignore[misc]
+        self.assertTrue(self.world.health()["live"])
+        kept = "SELECT count(*) FROM state WHERE name = 'markers'"
+        self.assertEqual(self.world.rows(kept)[0][0], 1)
 
 
 class TryOut(WithClient):

@@ -14,6 +14,12 @@ SENT_OUT = frozenset(
 )  # fmt: skip
 """The effects that a platform carries out."""
 
+
+def is_sent_out(effect: Effect) -> bool:
+    """Whether a platform is to carry it out; a marker that none can keep stands in our own records alone."""
+    return effect.effect in SENT_OUT and getattr(effect, "platform", None) is not None
+
+
 StateChange = tuple[str, str, dict[str, Any] | None]
 """Table, key and values of a record; None where it is gone."""
 

@@ -18,6 +18,7 @@ class Abilities:
     ban: bool = True
     offline_chat: bool = True
     followers_only: bool = True
+    category: bool = True
     marker: bool = True
     clip: bool = True
     raid: bool = True

@@ -32,7 +32,7 @@ from gentlegate.core.effects import (
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
 from gentlegate.core.events import DeskAct, Event, Message
-from gentlegate.core.journal import SENT_OUT, Entry, LedgerEntry, Waiting
+from gentlegate.core.journal import Entry, LedgerEntry, Waiting, is_sent_out
 from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.clock import Clock
@@ -161,7 +161,7 @@ class Gate:
                 self.screen.line(entry.event, entry.now)
             for number, effect in zip(entry.numbers, entry.effects, strict=True):
                 body = effect_object(effect)
-                if effect.effect in SENT_OUT:
+                if is_sent_out(effect):
                     self.carry_out(Waiting(number, effect.at, body))
                 self.screen.effect(number, body)
         self.hub.changed()

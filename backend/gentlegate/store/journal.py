@@ -9,7 +9,7 @@ import orjson
 
 from gentlegate.core.effects import Effect
 from gentlegate.core.events import Message
-from gentlegate.core.journal import SENT_OUT, Entry, StateChange, Waiting
+from gentlegate.core.journal import Entry, StateChange, Waiting, is_sent_out
 from gentlegate.core.moments import parse_moment
 from gentlegate.core.state import State
 from gentlegate.formats.effects import effect_object
@@ -69,7 +69,7 @@ class Journal:
             (event, effect.at, effect.effect, platform, body.get("message"), as_text(body)),
         )
         number = cursor.lastrowid or 0
-        if effect.effect in SENT_OUT:
+        if is_sent_out(effect):
             self._db.connection.execute(
                 "INSERT INTO outbox (effect, platform, status, changed) VALUES (?, ?, 'waiting', ?)",
                 (number, platform, effect.at),

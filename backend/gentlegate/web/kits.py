@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+from collections.abc import Iterable
 from typing import Annotated, Any
 
 import orjson
@@ -36,6 +37,12 @@ Looking = Annotated[Account, Depends(needs("look"))]
 Changing = Annotated[Account, Depends(needs("filters"))]
 BROADCASTERS = ("people.leads", "channel.gatekeeper", "platforms.")
 """Places that only the broadcaster changes."""
+
+
+def _may_change(account: Account, places: Iterable[str], field: str) -> None:
+    kept = next((place for place in places if place.startswith(BROADCASTERS)), None)
+    if kept and account.level != "broadcaster":
+        raise Refused(403, "not-allowed", f"Only the broadcaster may change {kept}; leave it out.", field)
 
 
 @routes.get("", summary="What a kit of this channel would hold, and the kits taken in")
@@ -111,9 +118,7 @@ async def preview(body: IncomingKit, request: Request, _: Changing) -> KitPrevie
 async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
     gate: Gate = request.app.state.gate
     document = gate.engine.document
-    kept = [pick.place for pick in body.picks if pick.place.startswith(BROADCASTERS)]
-    if kept and account.level != "broadcaster":
-        raise Refused(403, "not-allowed", f"Only the broadcaster may change {kept[0]}; leave it out.", "picks")
+    _may_change(account, (pick.place for pick in body.picks), "picks")
 
     def work_out() -> list[dict[str, Any]]:
         incoming = _read(body, document)
@@ -128,8 +133,9 @@ async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
 @routes.post("/take-back", summary="Take back what came with a kit, or another change of many places")
 async def take_back(body: TakeBack, request: Request, account: Changing) -> BatchDone:
     gate: Gate = request.app.state.gate
-    effects = await gate.act(account, "settings_back", number=body.number)
     record = gate.engine.state.batches.get(str(body.number))
+    _may_change(account, (change[0] for change in record.changes) if record else (), "number")
+    effects = await gate.act(account, "settings_back", number=body.number)
     return BatchDone(
         number=body.number, changed=len(effects), left=len(record.changes) - len(effects) if record else 0
     )

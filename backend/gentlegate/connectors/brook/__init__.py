@@ -15,7 +15,17 @@ from gentlegate.connectors.brook import wire
 from gentlegate.connectors.http import Http
 from gentlegate.core.platforms import Abilities
 
-ABILITIES = Abilities(restore=False, length=480, title=120, timeout_range=(5, 21 * 86400))
+ABILITIES = Abilities(
+    restore=False,
+    length=480,
+    title=120,
+    timeout_range=(5, 21 * 86400),
+    category=False,
+    marker=False,
+    clip=False,
+    raid=False,
+    shoutout=False,
+)
 FIRST_WAIT, LONGEST_WAIT = 0.25, 15.0
 
 

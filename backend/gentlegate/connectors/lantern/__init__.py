@@ -19,6 +19,11 @@ ABILITIES = Abilities(
     length=200,
     title=96,
     timeout_values=(15, 60, 360, 1800, 72000),
+    category=False,
+    marker=False,
+    clip=False,
+    raid=False,
+    shoutout=False,
 )
 POLL_CHAT, POLL_STATUS, LONGEST_WAIT = 0.1, 2.0, 15.0
 

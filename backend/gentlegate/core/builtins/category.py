@@ -20,6 +20,8 @@ class CategoryBuiltIn:
             return refuse("Write the category after the command.", changes=True)
         if not platforms:
             return refuse("No platform is connected.", changes=True)
+        if problem := categories.unable(parts, platforms):
+            return refuse(problem, changes=True, why="unsupported")
         values = saying.of_use(use)
         return Plan(
             run=lambda: (categories.set_category(parts, wanted, platforms, values, use.now), ""), changes=True

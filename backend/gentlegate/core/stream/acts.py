@@ -42,6 +42,8 @@ def _category(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     platforms = [str(name) for name in wanted] if isinstance(wanted, list) else targets(parts)
     if not platforms:
         raise ActError("no platform is connected", "platforms")
+    if problem := categories.unable(parts, platforms):
+        raise ActError(problem.rstrip("."), "platforms")
     return categories.set_category(parts, _text(act, "category"), platforms, _values(act), now)
 
 

@@ -52,6 +52,12 @@ def pinned(parts: Parts, platform: str, wanted: str) -> str:
     return wanted
 
 
+def unable(parts: Parts, platforms: Iterable[str]) -> str | None:
+    """What to say where one of these platforms cannot have its category set at all."""
+    names = [name.capitalize() for name in platforms if not parts.abilities(name).category]
+    return f"The category cannot be set from here on {' and '.join(names)}." if names else None
+
+
 def set_category(
     parts: Parts, wanted: str, platforms: Iterable[str], values: dict[str, Any], now: int
 ) -> list[Effect]:
