@@ -248,7 +248,7 @@ class FromChat(WithClient):
 
     def test_nothing_is_claimed_that_is_not_done(self) -> None:
         for text, words in (
-            ("!category Glaze lab", "The category cannot be set from here on Brook and Lantern."),
+            ("!category Glaze lab", "The category cannot be set from here on Brook"),
             ("!clip", "No platform that is live makes clips."),
             ("!raid wickerworks", "Brook has no raids."),
             ("!ad 45", "Brook has no ad breaks."),
