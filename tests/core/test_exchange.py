@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError, KitError
 from gentlegate.core.kit import edit
-from gentlegate.core.kit.entries import removing, rotas_with, saving
+from gentlegate.core.kit.entries import removing, rotas_by_command, saving
 from gentlegate.core.kit.exchange import Pick, changes_of, compare, export, places_of
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.kit.names import looks_like
@@ -208,12 +208,12 @@ class Together(unittest.TestCase):
 class Entries(unittest.TestCase):
     def test_rotas_follow_a_new_name(self) -> None:
         after = edit.write_all(OURS, saving(OURS, "kiln", {"name": "heat", "reply": "hot"}))
-        self.assertEqual(rotas_with(after, "HEAT"), ["Socials"])
+        self.assertEqual(rotas_by_command(after)["heat"], ["Socials"])
         load_kit(after)
 
     def test_put_on_a_rota_and_taken_off(self) -> None:
         on = edit.write_all(OURS, saving(OURS, "glaze", OURS["commands"][1], ["socials"]))
-        self.assertEqual(rotas_with(on, "glaze"), ["Socials"])
+        self.assertEqual(rotas_by_command(on)["glaze"], ["Socials"])
         self.assertEqual(len(saving(on, "glaze", OURS["commands"][1], ["Socials"])), 1)
         off = edit.write_all(on, saving(on, "glaze", OURS["commands"][1], []))
         self.assertEqual(off, OURS)

@@ -124,11 +124,16 @@ class Changes:
         changed = self._make_all(act, now)
         about = act.values.get("about")
         if about and changed:
-            number = max((record.number for _, record in self._state.batches.items()), default=0) + 1
+            number = self.last_batch + 1
             changes = [[one.path, one.before, one.after] for one in changed]
             self._state.batches.put(str(number), BatchRecord(number, str(about), act.by, now, changes))
             self._state.batches.drop(str(number - KEPT_BATCHES))
         return changed
+
+    @property
+    def last_batch(self) -> int:
+        """The number of the newest changes that can be taken back together; 0 where there are none."""
+        return max((record.number for _, record in self._state.batches.items()), default=0)
 
     def _make_all(self, act: DeskAct, now: int) -> list[SettingChanged]:
         paths = [path for path, _ in _listed(act)]

@@ -7,9 +7,9 @@ from collections.abc import Callable
 from gentlegate.core import overlaps
 from gentlegate.core.builtins.count import move
 from gentlegate.core.builtins.title import set_title, targets, too_long
-from gentlegate.core.commands.replies import parts as split
+from gentlegate.core.commands.replies import aloud
 from gentlegate.core.counters import STEP, moved_effects
-from gentlegate.core.effects import Cause, Effect, Refused, Say
+from gentlegate.core.effects import Cause, Effect, Refused
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct
 from gentlegate.core.judge import drawbridge, second_look
@@ -59,11 +59,7 @@ def _say(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     if not platforms:
         raise ActError("no platform is live, so nobody would read it", "platforms")
     text, cause = _text(act, "text"), Cause("desk", "say")
-    return [
-        Say(at=now, platform=name, text=part, cause=cause)
-        for name in platforms
-        for part in split(text, parts.abilities(name).length)
-    ]
+    return [say for name in platforms for say in aloud(text, name, parts.abilities(name), cause, now)]
 
 
 def _clear(parts: Parts, act: DeskAct, now: int) -> list[Effect]:

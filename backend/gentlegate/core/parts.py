@@ -20,6 +20,7 @@ from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Cue, Needs
 from gentlegate.core.kit.model import ChannelEntry, Kit, Rota
+from gentlegate.core.kit.names import looks_like
 from gentlegate.core.platforms import Abilities, abilities_of
 from gentlegate.core.records import AccountRecord, AskRecord
 from gentlegate.core.state import State
@@ -203,6 +204,13 @@ class Parts:
     def chance(self, *about: object) -> random.Random:
         """Chance that is the same for the same seed and occasion, on any machine."""
         return random.Random("|".join(str(part) for part in (self.seed, *about)))
+
+
+def lookalike_problem(parts: Parts, name: str, own: str | None = None) -> str | None:
+    """What to say of a name that would be mistaken for another one; `own` is the key of what would have it."""
+    other = looks_like(name, (known for known, key in parts.ear.names.items() if key != own))
+    shown = f"{parts.kit.channel.prefix}{other}"
+    return other and f"{name} looks like {shown}; viewers could not tell them apart. Choose another name."
 
 
 def _cue_slot(cue: Cue, default: Cooldown | str) -> Slot:

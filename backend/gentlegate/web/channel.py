@@ -2,26 +2,24 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Any
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import APIRouter, Request
 
 from gentlegate.core.errors import ActError
 from gentlegate.core.kit import edit
-from gentlegate.core.team import Account
+from gentlegate.core.kit.model import USUAL_COOLDOWN
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.access import needs
-from gentlegate.web.entries import revision
+from gentlegate.web.entries import Changing, Looking, change_all, revision
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import ChannelView, SaveChannel
 
 routes = APIRouter(prefix="/api/channel", tags=["channel"], responses=ANSWERS)
-FIELDS = ("name", "prefix", "timezone", "cooldown", "spacing", "stream_gap")
 USUAL: dict[str, Any] = {
     "name": "",
     "prefix": "!",
     "timezone": "UTC",
-    "cooldown": {"everyone": "5s", "person": "0s"},
+    "cooldown": USUAL_COOLDOWN,
     "spacing": "60s",
     "stream_gap": "10m",
 }
@@ -29,19 +27,17 @@ USUAL: dict[str, Any] = {
 
 def _view(gate: Gate) -> ChannelView:
     own = edit.read(gate.engine.document, "channel") or {}
-    values = {field: own.get(field, USUAL[field]) for field in FIELDS}
+    values = {field: own.get(field, usual) for field, usual in USUAL.items()}
     return ChannelView(values=values, revision=revision(values))
 
 
 @routes.get("", summary="The channel's own settings")
-async def read(request: Request, _: Annotated[Account, Depends(needs("look"))]) -> ChannelView:
+async def read(request: Request, _: Looking) -> ChannelView:
     return _view(request.app.state.gate)
 
 
 @routes.put("", summary="Change the channel's own settings")
-async def save(
-    body: SaveChannel, request: Request, account: Annotated[Account, Depends(needs("commands"))]
-) -> ChannelView:
+async def save(body: SaveChannel, request: Request, account: Changing) -> ChannelView:
     gate: Gate = request.app.state.gate
     current = _view(gate)
     if body.revision != current.revision:
@@ -52,11 +48,10 @@ async def save(
             None,
             current.values,
         )
-    if unknown := set(body.values) - set(FIELDS):
+    if unknown := set(body.values) - set(USUAL):
         raise ActError(f"{min(unknown)} is not set here", min(unknown))
     changes = [
-        {"path": f"channel.{field}", "value": None if value == USUAL[field] else value}
-        for field, value in body.values.items()
+        (f"channel.{field}", None if value == USUAL[field] else value) for field, value in body.values.items()
     ]
-    await gate.act(account, "settings", changes=changes)
+    await change_all(gate, account, changes)
     return _view(gate)

@@ -11,7 +11,8 @@ from gentlegate.core.commands.templates import parse, render
 from gentlegate.core.commands.variables import channel_variables
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit import edit
-from gentlegate.core.kit.entries import removing
+from gentlegate.core.kit.entries import removing, rotas_by_command
+from gentlegate.core.kit.model import USUAL_COOLDOWN
 from gentlegate.core.parts import Parts
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.built_ins import view_of_built_in
@@ -43,12 +44,13 @@ routes = APIRouter(prefix="/api/commands", tags=["commands"], responses=ANSWERS)
 async def every(request: Request, _: Looking) -> Commands:
     gate: Gate = request.app.state.gate
     parts, document = gate.engine.parts, gate.engine.document
+    rotas = rotas_by_command(document)
     return Commands(
         prefix=parts.kit.channel.prefix,
-        cooldown=document.get("channel", {}).get("cooldown", {"everyone": "5s", "person": "0s"}),
-        commands=[view_of(gate, command) for command in document.get("commands", [])],
+        cooldown=document.get("channel", {}).get("cooldown", USUAL_COOLDOWN),
+        commands=[view_of(gate, command, "commands", rotas) for command in document.get("commands", [])],
         built_ins=[view_of_built_in(gate, slot) for slot in parts.slots.values() if slot.command is None],
-        cues=[view_of(gate, cue, "cues") for cue in document.get("cues", [])],
+        cues=[view_of(gate, cue, "cues", rotas) for cue in document.get("cues", [])],
         rotas=[rota.name for rota in parts.kit.rotas],
         counters=[counter.name for counter in parts.kit.counters],
         platforms=parts.platform_names(),
@@ -82,8 +84,7 @@ async def several(body: MoveCommands, request: Request, account: Changing) -> Ba
         changes = [(f"commands.{name}", _with(opened, name, key, value)) for name in body.names]
     else:
         raise ActError("say one thing to do with these commands: folder, on, cooldown or remove", "names")
-    listed = [{"path": path, "value": value} for path, value in changes]
-    return await batch(gate, account, listed, f"{len(body.names)} × {'remove' if body.remove else key}")
+    return await batch(gate, account, changes, f"{len(body.names)} × {'remove' if body.remove else key}")
 
 
 def _with(opened: edit.Opened, name: str, key: str, value: Any) -> dict[str, Any]:

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Any
 
 import orjson
 from fastapi import Depends, Request
 
+from gentlegate.core.effects import Effect
 from gentlegate.core.errors import KitError
 from gentlegate.core.kit import edit
-from gentlegate.core.kit.entries import removing, rotas_with, saving
-from gentlegate.core.kit.names import looks_like
-from gentlegate.core.parts import Parts
+from gentlegate.core.kit.entries import removing, rotas_by_command, saving
+from gentlegate.core.parts import Parts, lookalike_problem
 from gentlegate.core.team import Account
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
@@ -30,16 +31,20 @@ def revision(command: Any) -> str:
     return hashlib.sha256(orjson.dumps(command, option=orjson.OPT_SORT_KEYS)).hexdigest()[:16]
 
 
-def view_of(gate: Gate, command: dict[str, Any], section: str = "commands") -> CommandView:
-    """A command or cue as the room shows it."""
+def view_of(
+    gate: Gate, command: dict[str, Any], section: str = "commands", rotas: Mapping[str, list[str]] | None = None
+) -> CommandView:
+    """A command or cue as the room shows it; `rotas` saves looking for those of each of many commands."""
     key = fold_name(command["name"])
+    if rotas is None:
+        rotas = rotas_by_command(gate.engine.document)
     record = gate.engine.state.commands.get(key if section == "commands" else f"~{key}")
     return CommandView(
         name=command["name"],
         revision=revision(command),
         uses=record.uses if record else 0,
         command=command,
-        rotas=rotas_with(gate.engine.document, command["name"]) if section == "commands" else [],
+        rotas=rotas.get(key, []) if section == "commands" else [],
     )
 
 
@@ -63,14 +68,11 @@ def name_problem(parts: Parts, name: str, was: str | None) -> str | None:
         return "A name is one word, without spaces."
     if folded.startswith(fold_name(prefix)):
         return f"Write the name without {prefix}; people type it before."
-    own = was and fold_name(was)
+    own = fold_name(was) if was else None
     key = parts.ear.names.get(folded)
     if key is not None and key != own:
         return f"{prefix}{name} is {parts.owner_of(name)} already; choose another name."
-    other = looks_like(name, (known for known, key in parts.ear.names.items() if key != own))
-    if other:
-        return f"{name} looks like {prefix}{other}; viewers could not tell them apart. Choose another name."
-    return None
+    return lookalike_problem(parts, name, own)
 
 
 async def save_entry(gate: Gate, account: Account, section: str, name: str, body: SaveCommand) -> CommandView:
@@ -85,7 +87,7 @@ async def save_entry(gate: Gate, account: Account, section: str, name: str, body
     if fresh and (problem := name_problem(gate.engine.parts, new_name, known)):
         raise KitError("name", problem)
     changes = saving(gate.engine.document, known or new_name or name, body.command, body.rotas)
-    await gate.act(account, "settings", changes=[{"path": path, "value": value} for path, value in changes])
+    await change_all(gate, account, changes)
     return view_of(gate, body.command, section)
 
 
@@ -94,14 +96,21 @@ async def remove_entry(gate: Gate, account: Account, section: str, name: str, re
     if read is not None:
         unchanged(gate, section, name, read)
     gone = removing(gate.engine.document, [name]) if section == "commands" else [(f"{section}.{name}", None)]
-    return await batch(gate, account, [{"path": path, "value": value} for path, value in gone], f"{name} removed")
+    return await batch(gate, account, gone, f"{name} removed")
 
 
-async def batch(gate: Gate, account: Account, changes: list[dict[str, Any]], about: str) -> BatchDone:
+async def change_all(
+    gate: Gate, account: Account, changes: Iterable[edit.Change], about: str | None = None
+) -> list[Effect]:
+    """Make many changes at once, all or none; with `about` they can be taken back together."""
+    listed = [{"path": path, "value": value} for path, value in changes]
+    return await gate.act(account, "settings", changes=listed, **({"about": about} if about else {}))
+
+
+async def batch(gate: Gate, account: Account, changes: Iterable[edit.Change], about: str) -> BatchDone:
     """Make many changes at once, in a way that one press takes back."""
-    effects = await gate.act(account, "settings", changes=changes, about=about)
-    newest = max((record.number for _, record in gate.engine.state.batches.items()), default=0)
-    return BatchDone(number=newest if effects else 0, changed=len(effects))
+    effects = await change_all(gate, account, changes, about)
+    return BatchDone(number=gate.engine.changes.last_batch if effects else 0, changed=len(effects))
 
 
 async def history_of(request: Request, section: str, name: str) -> History:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import Iterable
-from typing import Annotated, Any
+from typing import Annotated
 
 import orjson
 from fastapi import APIRouter, Depends, Request, Response
@@ -12,7 +12,6 @@ from fastapi import APIRouter, Depends, Request, Response
 from gentlegate.core.errors import KitError
 from gentlegate.core.kit import edit, exchange
 from gentlegate.core.kit.load import load_kit
-from gentlegate.core.kit.warnings import warnings_of
 from gentlegate.core.team import Account
 from gentlegate.formats.tables import read_commands, write_commands
 from gentlegate.runtime.gate import Gate
@@ -93,9 +92,7 @@ async def preview(body: IncomingKit, request: Request, _: Changing) -> KitPrevie
     document = request.app.state.gate.engine.document
 
     def look() -> KitPreview:
-        incoming = _read(body, document)
-        items = exchange.compare(document, incoming)
-        here = load_kit(document)
+        items, warnings = exchange.look_at(document, _read(body, document))
         return KitPreview(
             items=[
                 KitItem(
@@ -108,7 +105,7 @@ async def preview(body: IncomingKit, request: Request, _: Changing) -> KitPrevie
                 )
                 for item in items
             ],
-            warnings=warnings_of(load_kit(incoming, beside=here), here),
+            warnings=warnings,
         )
 
     return await asyncio.to_thread(look)
@@ -120,11 +117,11 @@ async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
     document = gate.engine.document
     _may_change(account, (pick.place for pick in body.picks), "picks")
 
-    def work_out() -> list[dict[str, Any]]:
+    def work_out() -> list[edit.Change]:
         incoming = _read(body, document)
         load_kit(incoming, beside=load_kit(document))
         picks = [exchange.Pick(pick.place, pick.names) for pick in body.picks]
-        return [{"path": path, "value": value} for path, value in exchange.changes_of(document, incoming, picks)]
+        return exchange.changes_of(document, incoming, picks)
 
     changes = await asyncio.to_thread(work_out)
     return await batch(gate, account, changes, body.name)

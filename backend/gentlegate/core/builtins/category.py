@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gentlegate.core.builtins.base import Plan, refuse
-from gentlegate.core.builtins.title import aimed, targets
+from gentlegate.core.builtins.title import aimed, by_platform, targets
 from gentlegate.core.commands.use import Use
 from gentlegate.core.parts import Parts
 from gentlegate.core.stream import categories, saying
@@ -30,8 +30,4 @@ class CategoryBuiltIn:
 
 def _read(parts: Parts) -> str:
     known = {name: category for name in targets(parts) if (category := parts.category(name))}
-    if not known:
-        return "No category is set."
-    if len(set(known.values())) == 1:
-        return f'Category: "{next(iter(known.values()))}".'
-    return "Category: " + ", ".join(f'"{value}" ({name.capitalize()})' for name, value in known.items()) + "."
+    return f"Category: {by_platform(known)}." if known else "No category is set."

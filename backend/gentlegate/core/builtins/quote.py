@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from gentlegate.core.builtins.base import Answer, Plan, refuse
 from gentlegate.core.builtins.teach import short
 from gentlegate.core.commands.use import Use
@@ -25,34 +27,33 @@ class QuoteBuiltIn:
         return _show(use, parts)
 
 
+def _from(level: int, use: Use) -> Callable[[], bool]:
+    return lambda: use.level >= level
+
+
 def _add(use: Use, parts: Parts, text: str) -> Plan:
-    may = lambda: use.level >= REGULAR  # noqa: E731
-    if not text:
-        return Plan(run=lambda: ([], ""), may=may, problem="Write the quote after add.")
+    problem = None if text else "Write the quote after add."
     if len(text) > quotes.LONGEST:
-        return Plan(run=lambda: ([], ""), may=may, problem=f"A quote has at most {quotes.LONGEST} characters.")
+        problem = f"A quote has at most {quotes.LONGEST} characters."
 
     def run() -> Answer:
         person, platform = use.person, use.message.platform
         quote, changed = quotes.add(parts, text, person.key, person.name, platform, use.now, use.cause)
         return [changed], f"Quote {quote.number} is added."
 
-    return Plan(run=run, may=may, cools=False)
+    return Plan(run=run, may=_from(REGULAR, use), problem=problem, cools=False)
 
 
 def _remove(use: Use, parts: Parts, number: str) -> Plan:
-    may = lambda: use.level >= MODERATOR  # noqa: E731
     quote = quotes.by_number(parts, int(number)) if number.isascii() and number.isdigit() else None
-    if quote is None:
-        return Plan(
-            run=lambda: ([], ""), may=may, problem=f"There is no quote {number}.".replace(" .", " of that number.")
-        )
+    problem = None if quote else f"There is no quote {number or 'of that number'}."
 
     def run() -> Answer:
+        assert quote is not None
         changed = quotes.remove(parts, quote.number, use.person.key, use.now, use.cause)
         return [changed] if changed else [], f'Quote {quote.number} is removed. It was "{short(quote.text)}".'
 
-    return Plan(run=run, may=may, cools=False)
+    return Plan(run=run, may=_from(MODERATOR, use), problem=problem, cools=False)
 
 
 def _show(use: Use, parts: Parts) -> Plan:

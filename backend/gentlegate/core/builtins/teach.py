@@ -7,8 +7,7 @@ from gentlegate.core.commands.templates import parse
 from gentlegate.core.commands.use import Use
 from gentlegate.core.errors import TemplateProblem
 from gentlegate.core.kit.commands import Command
-from gentlegate.core.kit.names import looks_like
-from gentlegate.core.parts import Parts
+from gentlegate.core.parts import Parts, lookalike_problem
 from gentlegate.core.text.folding import fold_name
 
 LONGEST_NAME, LONGEST_REPLY = 60, 2000
@@ -98,10 +97,7 @@ def _name_problem(name: str, parts: Parts) -> str | None:
     taken = parts.owner_of(name)
     prefix = parts.kit.channel.prefix
     if taken is None:
-        other = looks_like(name, parts.ear.names)
-        return (
-            other and f"{name} looks like {prefix}{other}; viewers could not tell them apart. Choose another name."
-        )
+        return lookalike_problem(parts, name)
     return (
         f"{prefix}{name} is {taken} already. To change what it says, write {prefix}reword {name} and the new reply."
     )

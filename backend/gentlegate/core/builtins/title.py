@@ -43,7 +43,7 @@ def set_title(text: str, platforms: Iterable[str], parts: Parts, now: int, cause
     said = []
     if took:
         where = f" on {_listed(took)}" if problems or len(platforms) < len(targets(parts)) else ""
-        said.append(f'Title is now "{text}"{where}. Before: {_before(before)}.')
+        said.append(f'Title is now "{text}"{where}. Before: {by_platform(before)}.')
     return effects, " ".join([*said, *problems.values()])
 
 
@@ -74,10 +74,11 @@ def aimed(args: str, parts: Parts) -> tuple[str, list[str]]:
 
 def _read(parts: Parts) -> str:
     titles = {name: title for name in targets(parts) if (title := parts.title(name))}
-    return f"Title: {_before(titles)}." if titles else "No title is set."
+    return f"Title: {by_platform(titles)}." if titles else "No title is set."
 
 
-def _before(titles: Mapping[str, str | None]) -> str:
+def by_platform(titles: Mapping[str, str | None]) -> str:
+    """What each platform has, in quotes; once where all have the same."""
     quoted = {name: f'"{title}"' if title else "none" for name, title in titles.items()}
     if len(set(quoted.values())) == 1:
         return next(iter(quoted.values()))

@@ -33,6 +33,11 @@ def parts(text: str, length: int | None) -> list[str]:
     return [*found, text] if text else found
 
 
+def aloud(text: str, platform: str, abilities: Abilities, cause: Cause, at: int) -> list[Say]:
+    """The says that say it to everybody on a platform."""
+    return [Say(at=at, platform=platform, text=part, cause=cause) for part in parts(text, abilities.length)]
+
+
 def answer(
     text: str, mode: str, message: Message, platform: str, abilities: Abilities, cause: Cause, at: int
 ) -> list[Say]:

@@ -47,16 +47,17 @@ def person_variables(person: Person, level: int, now: int) -> dict[str, Any]:
     }
 
 
-class AnyQuote(Mapping[str, Any]):
-    """A quote by chance, once a template asks for it."""
+class LookedUp(Mapping[str, Any]):
+    """Something that is looked up once a template asks for it; printed as a whole it is its `shown`."""
 
-    def __init__(self, parts: Parts, now: int) -> None:
-        self._parts, self._now = parts, now
+    shown: str
+
+    def look(self) -> dict[str, Any]:
+        raise NotImplementedError
 
     @cached_property
     def _found(self) -> dict[str, Any]:
-        quote = quotes.pick(self._parts, quotes.standing(self._parts), self._now)
-        return quotes.variables(self._parts, quote) if quote else {"number": "", "text": ""}
+        return self.look()
 
     def __getitem__(self, key: str) -> Any:
         return self._found[key]
@@ -68,17 +69,31 @@ class AnyQuote(Mapping[str, Any]):
         return len(self._found)
 
     def __str__(self) -> str:
-        return str(self._found["text"])
+        return str(self._found[self.shown])
 
 
-class Target(Mapping[str, Any]):
-    """The first word after a command, looked up once a template asks for it."""
+class AnyQuote(LookedUp):
+    """A quote by chance."""
+
+    shown = "text"
+
+    def __init__(self, parts: Parts, now: int) -> None:
+        self._parts, self._now = parts, now
+
+    def look(self) -> dict[str, Any]:
+        quote = quotes.pick(self._parts, quotes.standing(self._parts), self._now)
+        return quotes.variables(self._parts, quote) if quote else {"number": "", "text": ""}
+
+
+class Target(LookedUp):
+    """The first word after a command."""
+
+    shown = "name"
 
     def __init__(self, parts: Parts, use: Use) -> None:
         self._parts, self._use = parts, use
 
-    @cached_property
-    def _found(self) -> dict[str, Any]:
+    def look(self) -> dict[str, Any]:
         name, platform = (self._use.args.split() or [""])[0].lstrip("@"), self._use.message.platform
         account = self._parts.find_account(name, platform) if name else None
         channel = self._parts.find_channel(name, platform) if name else None
@@ -91,18 +106,6 @@ class Target(Mapping[str, Any]):
             "category": (channel.category if channel else None) or "",
             "known": bool(account or channel),
         }
-
-    def __getitem__(self, key: str) -> Any:
-        return self._found[key]
-
-    def __iter__(self) -> Iterator[str]:
-        return iter(self._found)
-
-    def __len__(self) -> int:
-        return len(self._found)
-
-    def __str__(self) -> str:
-        return str(self._found["name"])
 
 
 def use_variables(parts: Parts, use: Use, uses: int) -> dict[str, Any]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from gentlegate.core.commands.replies import parts as split
+from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.templates import render
 from gentlegate.core.commands.variables import channel_variables, person_variables
 from gentlegate.core.effects import (
@@ -11,7 +11,6 @@ from gentlegate.core.effects import (
     Effect,
     Refused,
     Remove,
-    Say,
     Timeout,
     Warned,
 )
@@ -142,5 +141,4 @@ def _told(parts: Parts, judgement: Judgement, message: Message, level: int, caus
         except TemplateProblem as error:
             return [Warned(at=now, about=f"filters.{filter_}.reply", problem=str(error), cause=cause)]
     parts.state.said.put(key, UseRecord(now, 0))
-    length = parts.abilities(message.platform).length
-    return [Say(at=now, platform=message.platform, text=part, cause=cause) for part in split(text, length)]
+    return [*aloud(text, message.platform, parts.abilities(message.platform), cause, now)]

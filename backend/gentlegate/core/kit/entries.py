@@ -42,13 +42,14 @@ def removing(document: edit.Document, names: Iterable[str]) -> list[edit.Change]
     return changes
 
 
-def rotas_with(document: edit.Document, name: str) -> list[str]:
-    """The rotas that have the command as a notice."""
-    return [
-        rota["name"]
-        for rota in document.get("rotas", [])
-        if any(_posts(notice, name) for notice in rota.get("notices", []))
-    ]
+def rotas_by_command(document: edit.Document) -> dict[str, list[str]]:
+    """By a command's folded name, the rotas that have it as a notice."""
+    found: dict[str, list[str]] = {}
+    for rota in document.get("rotas", []):
+        posted = (fold_name(notice["command"]) for notice in rota.get("notices", []) if notice.get("command"))
+        for name in dict.fromkeys(posted):
+            found.setdefault(name, []).append(rota["name"])
+    return found
 
 
 def _posts(notice: dict[str, Any], name: str) -> bool:

@@ -16,6 +16,7 @@ from gentlegate.core.kit import edit
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.kit.names import heard_names
+from gentlegate.core.kit.warnings import warnings_of
 from gentlegate.core.text.folding import fold_name
 
 WHOLE = ("ladder", "drawbridge")
@@ -97,8 +98,17 @@ def mentions(place: str, value: Any) -> list[str]:
 
 def compare(document: edit.Document, incoming: edit.Document) -> list[Item]:
     """Every item of an incoming kit beside what stands here. KitError where that kit cannot be used."""
+    return look_at(document, incoming)[0]
+
+
+def look_at(document: edit.Document, incoming: edit.Document) -> tuple[list[Item], list[str]]:
+    """The items of an incoming kit, and what is odd about it. KitError where it cannot be used."""
     here = load_kit(document)
     there = load_kit(incoming, beside=here)
+    return _items(document, incoming, here, there), warnings_of(there, here)
+
+
+def _items(document: edit.Document, incoming: edit.Document, here: Kit, there: Kit) -> list[Item]:
     ours, theirs = edit.Opened(document), edit.Opened(incoming)
     our_models, their_models = _Models(here), _Models(there)
     names = heard_names(here)

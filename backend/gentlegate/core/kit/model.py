@@ -14,6 +14,8 @@ from gentlegate.core.kit.filters import Filters, Ladder, Mood
 from gentlegate.core.kit.stream import Arrivals, Happenings, Quotes, Shoutouts
 from gentlegate.core.moments import MINUTE, SECOND
 
+USUAL_COOLDOWN = {"everyone": "5s", "person": "0s"}
+
 
 class Channel(Section):
     name: str = ""
@@ -21,7 +23,7 @@ class Channel(Section):
     timezone: str = "UTC"
     mood: Mood = "parlour"
     stream_gap: Span = 10 * MINUTE
-    cooldown: AnyCooldown = Cooldown.model_validate({"everyone": "5s", "person": "0s"})
+    cooldown: AnyCooldown = Cooldown.model_validate(USUAL_COOLDOWN)
     spacing: Span = 60 * SECOND
     gatekeeper: list[PersonString] = []
     categories: Annotated[list[PinnedCategory], Field(max_length=500)] = []

@@ -7,9 +7,9 @@ only `spacing` after the last post of another rota. Rotas that are `alone` stand
 
 from __future__ import annotations
 
-from gentlegate.core.commands.replies import parts as split
+from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.runner import choose_reply, notice_text
-from gentlegate.core.effects import Cause, Effect, Say, Warned
+from gentlegate.core.effects import Cause, Effect, Warned
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit.model import Notice, Rota
 from gentlegate.core.parts import Parts
@@ -237,8 +237,7 @@ class Rotas:
         template = self._template(notice)
         for name in where(notice, platforms):
             text = notice_text(self._parts, template, name, now, rota.name)
-            length = self._parts.abilities(name).length
-            said += [Say(at=now, platform=name, text=part, cause=cause) for part in split(text, length)]
+            said += aloud(text, name, self._parts.abilities(name), cause, now)
         return said
 
     def _template(self, notice: Notice) -> str:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
 from rapidfuzz import process
 from rapidfuzz.fuzz import ratio
 
+from gentlegate.core.builtins.title import by_platform
 from gentlegate.core.effects import Category, Effect
 from gentlegate.core.parts import Parts
 from gentlegate.core.records import AskRecord
@@ -111,9 +112,6 @@ def _problem(platform: str, wanted: str, found: Found | str) -> str:
     return f'{shown} has no category "{wanted}"' + (f"; nearest: {close}." if close else ".")
 
 
-def _words(names: dict[str, Any]) -> str:
-    quoted = {name: f'"{value}"' if value else "none" for name, value in names.items()}
-    if len(set(quoted.values())) == 1:
-        where = f" on {' and '.join(n.capitalize() for n in names)}" if len(names) == 1 else ""
-        return next(iter(quoted.values())) + (where if len(quoted) == 1 else "")
-    return ", ".join(f"{value} ({name.capitalize()})" for name, value in quoted.items())
+def _words(names: Mapping[str, str | None]) -> str:
+    where = f" on {next(iter(names)).capitalize()}" if len(names) == 1 else ""
+    return by_platform(names) + where

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentlegate.core.commands.replies import parts as split
+from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.templates import render
 from gentlegate.core.commands.use import Use
-from gentlegate.core.effects import Cause, Effect, Refused, Say, Warned, Why
+from gentlegate.core.effects import Cause, Effect, Refused, Warned, Why
 from gentlegate.core.errors import TemplateProblem
 from gentlegate.core.parts import Parts
 
@@ -41,8 +41,7 @@ def say(parts: Parts, values: dict[str, Any], text: str, now: int) -> list[Effec
 
 
 def said_on(parts: Parts, platform: str, text: str, cause: Cause, now: int) -> list[Effect]:
-    length = parts.abilities(platform).length
-    return [Say(at=now, platform=platform, text=part, cause=cause) for part in split(text, length)]
+    return [*aloud(text, platform, parts.abilities(platform), cause, now)]
 
 
 def refuse(
