@@ -10,6 +10,7 @@ from pathlib import Path
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from tests.support.browser import Browser
 from tests.support.rooms import InRooms
 from tests.support.world import eventually
 
@@ -23,17 +24,24 @@ KIT = {
 }
 
 
-class Journey(InRooms):
-    def test_made_waited_for_cleared_and_asked_about(self) -> None:
-        """A command is made, waits for everybody, is cleared; the try-out says why a viewer cannot use it."""
+class InCommands(InRooms):
+    def begin(self, name: str, reply: str, everyone: str) -> Browser:
+        """A new command for regulars with a cooldown of its own, typed and not saved."""
         browser = self.open("/commands/+")
-        browser.find("#command-name").send_keys("wheel")
-        browser.find("#command-reply-0").send_keys("Two wheels are free, {{ person.name }}")
+        browser.find("#command-name").send_keys(name)
+        browser.find("#command-reply-0").send_keys(reply)
         browser.button("Who may use it").click()
         browser.find("#choice-level").send_keys("Regulars")
         browser.button("How often").click()
         browser.find("#choice-cooling").send_keys("Its own")
-        browser.find("#cool-everyone").send_keys("stream")
+        browser.find("#cool-everyone").send_keys(everyone)
+        return browser
+
+
+class Journey(InCommands):
+    def test_made_waited_for_cleared_and_asked_about(self) -> None:
+        """A command is made, waits for everybody, is cleared; the try-out says why a viewer cannot use it."""
+        browser = self.begin("wheel", "Two wheels are free, {{ person.name }}", "stream")
         browser.button("On rotas").click()
         browser.find(".ticks input[id*='On rotas']").click()
         browser.button("Try-out").click()
@@ -137,7 +145,7 @@ class Journey(InRooms):
         browser.wait(lambda: not browser.all(".panel-overlaps"))
 
 
-class CommandsRoom(InRooms):
+class CommandsRoom(InCommands):
     def test_saving_over_somebody_elses_change_shows_both_sides(self) -> None:
         revision = self.make("newt", "first")
         browser = self.open("/commands/newt")
@@ -186,14 +194,7 @@ class CommandsRoom(InRooms):
         browser.wait_text("No command matches.")
 
     def test_levels_cooldowns_and_aliases_unfold_and_count(self) -> None:
-        browser = self.open("/commands/+")
-        browser.find("#command-name").send_keys("stool")
-        browser.find("#command-reply-0").send_keys("three legs")
-        browser.button("Who may use it").click()
-        browser.find("#choice-level").send_keys("Regulars")
-        browser.button("How often").click()
-        browser.find("#choice-cooling").send_keys("Its own")
-        browser.find("#cool-everyone").send_keys("soon")
+        browser = self.begin("stool", "three legs", "soon")
         browser.button("Other names").click()
         aliases = browser.driver.find_element(By.XPATH, "//label[.='Other names']/following-sibling::div/input")
         aliases.send_keys("seat, bench")

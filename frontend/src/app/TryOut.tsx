@@ -73,6 +73,12 @@ export function TryOut({ shown, onHide }: { shown: boolean; onHide: () => void }
   });
   const found = text.trim() && !error ? ((data?.effects ?? []) as Found[]) : [];
   const logins = [...new Set(people.map((line) => line.person.login))].slice(-100);
+  const switches: [string, string, boolean, (on: boolean) => void][] = [
+    ["try-live", t("tryOut.live"), live, setLive],
+    ["try-fresh", t("rules.new"), fresh, setFresh],
+  ];
+  if (held.length)
+    switches.push(["try-unsaved", t("tryOut.unsaved", { count: held.length }), withUnsaved, setWithUnsaved]);
   const whereWords = (one: string) => t(`platforms.${one}`, { defaultValue: one });
   return (
     <Offcanvas show={shown} onHide={onHide} placement="end" scroll backdrop={false} className="try-out">
@@ -141,29 +147,16 @@ export function TryOut({ shown, onHide }: { shown: boolean; onHide: () => void }
           )}
         </div>
         <div className="try-switches">
-          <Form.Check
-            type="switch"
-            id="try-live"
-            label={t("tryOut.live")}
-            checked={live}
-            onChange={(event) => setLive(event.target.checked)}
-          />
-          <Form.Check
-            type="switch"
-            id="try-fresh"
-            label={t("rules.new")}
-            checked={fresh}
-            onChange={(event) => setFresh(event.target.checked)}
-          />
-          {held.length > 0 && (
+          {switches.map(([id, label, on, put]) => (
             <Form.Check
+              key={id}
               type="switch"
-              id="try-unsaved"
-              label={t("tryOut.unsaved", { count: held.length })}
-              checked={withUnsaved}
-              onChange={(event) => setWithUnsaved(event.target.checked)}
+              id={id}
+              label={label}
+              checked={on}
+              onChange={(event) => put(event.target.checked)}
             />
-          )}
+          ))}
         </div>
         {error instanceof Problem && <p className="clay">{error.detail}</p>}
         <div role="status" className="try-found">

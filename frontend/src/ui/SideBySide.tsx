@@ -1,9 +1,11 @@
-import type { Difference } from "./differences";
+import { useTranslation } from "react-i18next";
+import { differences } from "./differences";
 
-type Props = { left: string; right: string; rows: Difference[] };
+type Props = { left: string; right: string; one: unknown; other: unknown };
 
-/** Two versions of something, field by field. */
-export function SideBySide({ left, right, rows }: Props) {
+/** Two versions of something, field by field, as far as they differ. */
+export function SideBySide({ left, right, one, other }: Props) {
+  const { t } = useTranslation();
   return (
     <table className="sides">
       <thead>
@@ -14,9 +16,9 @@ export function SideBySide({ left, right, rows }: Props) {
         </tr>
       </thead>
       <tbody>
-        {rows.map((row) => (
+        {differences(one, other).map((row) => (
           <tr key={row.field}>
-            <th>{row.field}</th>
+            <th>{t(`commands.fields.${row.field}`, { defaultValue: row.field })}</th>
             <td>{row.left || "—"}</td>
             <td>{row.right || "—"}</td>
           </tr>

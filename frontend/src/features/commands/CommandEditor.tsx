@@ -4,10 +4,10 @@ import { Alert, Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
-import { differences } from "../../ui/differences";
 import { useTelling } from "../../ui/Notice";
 import { SideBySide } from "../../ui/SideBySide";
 import { useHoldUnsaved } from "../../ui/useUnsaved";
+import { addressOf } from "./addresses";
 import { CueFields } from "./CueFields";
 import { History } from "./History";
 import { MoreFields } from "./MoreFields";
@@ -61,7 +61,7 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
       setTheirs(null);
       await queries.invalidateQueries({ queryKey: ["commands"] });
       tell(t("commands.saved"));
-      if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent((cue ? "~" : "") + now.name)}`);
+      if (now.name !== view?.name) navigate(addressOf(kind, now.name));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       if (error.theirs) setTheirs(error.theirs as Command);
@@ -83,7 +83,7 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
       const now = await save(version as Command, view?.revision ?? null, null);
       await queries.invalidateQueries();
       tell(t("history.reverted"));
-      if (now.name !== view?.name) navigate(`/commands/${encodeURIComponent((cue ? "~" : "") + now.name)}`);
+      if (now.name !== view?.name) navigate(addressOf(kind, now.name));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       setProblem({ field: fieldOf(error.where), detail: error.detail });
@@ -185,18 +185,10 @@ type ConflictProps = { mine: Command; theirs: Command; onMine: () => void; onThe
 
 function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
   const { t } = useTranslation();
-  const rows = differences(mine, theirs);
   return (
     <Alert variant="warning">
       <p>{t("commands.theirs")}</p>
-      <SideBySide
-        left={t("commands.mine")}
-        right={t("commands.other")}
-        rows={rows.map((row) => ({
-          ...row,
-          field: t(`commands.fields.${row.field}`, { defaultValue: row.field }),
-        }))}
-      />
+      <SideBySide left={t("commands.mine")} right={t("commands.other")} one={mine} other={theirs} />
       <div className="d-flex gap-2">
         <Button size="sm" onClick={onMine}>
           {t("commands.keepMine")}

@@ -3,6 +3,7 @@ import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { NavLink } from "react-router";
 import type { Schemas } from "../../api/client";
+import { addressOf } from "./addresses";
 import type { Command, Kind } from "./types";
 
 type Props = {
@@ -82,7 +83,7 @@ export function CommandList({ data, search, may, ticked, onTick, onSwitch }: Pro
           <h2>{t("commands.builtIns")}</h2>
           {builtIns.map((view) => (
             <div key={view.key} className="list-row">
-              <NavLink to={`/commands/${encodeURIComponent(`/${view.key}`)}`}>
+              <NavLink to={addressOf("command", `/${view.key}`)}>
                 <b>
                   {prefix}
                   {view.names[0]}
@@ -123,7 +124,7 @@ function Row({ kind, view, prefix, may, ticked, onTick, onSwitch }: RowProps) {
     );
   return (
     <div className="list-row">
-      <NavLink to={`/commands/${encodeURIComponent((kind === "cue" ? "~" : "") + view.name)}`}>
+      <NavLink to={addressOf(kind, view.name)}>
         <b>{name}</b>
         <span className="quiet">{t("commands.uses", { count: view.uses })}</span>
       </NavLink>

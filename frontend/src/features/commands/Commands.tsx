@@ -6,6 +6,8 @@ import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
 import { useMe } from "../../ui/useMe";
+import { useTakeBack } from "../../ui/useTakeBack";
+import { addressOf } from "./addresses";
 import { BuiltInEditor } from "./BuiltInEditor";
 import { CommandEditor } from "./CommandEditor";
 import { CommandList } from "./CommandList";
@@ -26,6 +28,7 @@ export function Commands() {
   const { data } = useQuery({ queryKey: ["commands"], queryFn: () => ask(api.GET("/api/commands")) });
   const [search, setSearch] = useState("");
   const [ticked, setTicked] = useState<Set<string> | null>(null);
+  const takeBack = useTakeBack();
   const may = Boolean(me?.may.includes("commands"));
 
   const save = async (kind: Kind, view: Schemas["CommandView"], changes: Partial<Command>) => {
@@ -48,9 +51,8 @@ export function Commands() {
         isCue ? api.DELETE("/api/cues/{name}", drop) : api.DELETE("/api/commands/{name}", drop),
       );
       const back = async () => {
-        await ask(api.POST("/api/kits/take-back", { body: { number: done.number } })).catch(complain);
-        await queries.invalidateQueries({ queryKey: ["commands"] });
-        navigate(`/commands/${encodeURIComponent((isCue ? "~" : "") + gone)}`);
+        await takeBack(done.number);
+        navigate(addressOf(kind, gone));
       };
       navigate("/commands");
       tell(t(isCue ? "cues.removed" : "commands.removed", { name: gone }), {

@@ -3,7 +3,6 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
-import { differences } from "../../ui/differences";
 import { SideBySide } from "../../ui/SideBySide";
 import { day } from "../../ui/time";
 
@@ -58,14 +57,7 @@ function Step({ version, onRevert }: StepProps) {
         <span className="quiet small">{day(at)}</span>
       </p>
       {before !== null && after !== null && (
-        <SideBySide
-          left={t("history.before")}
-          right={t("history.after")}
-          rows={differences(before, after).map((row) => ({
-            ...row,
-            field: t(`commands.fields.${row.field}`, { defaultValue: row.field }),
-          }))}
-        />
+        <SideBySide left={t("history.before")} right={t("history.after")} one={before} other={after} />
       )}
       {before !== null && onRevert && (
         <Button size="sm" variant="outline-secondary" onClick={() => onRevert(before)}>

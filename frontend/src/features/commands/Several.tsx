@@ -4,6 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { useTakeBack } from "../../ui/useTakeBack";
 import { type Cooldown, cooldownOf, NO_LEAVE } from "./types";
 
 type Asked = { folder?: string; on?: boolean; cooldown?: Cooldown; remove?: boolean };
@@ -14,6 +15,7 @@ export function Several({ names, all, onDone }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const { tell, complain } = useTelling();
+  const back = useTakeBack();
   const [folder, setFolder] = useState("");
   const [cool, setCool] = useState({ everyone: "", person: "" });
   const folders = [...new Set(all.commands.map((view) => String(view.command.folder ?? "")).filter(Boolean))];
@@ -22,13 +24,9 @@ export function Several({ names, all, onDone }: Props) {
     try {
       const body = { names, remove: false, ...asked };
       const done = await ask(api.POST("/api/commands/several", { body }));
-      const back = async () => {
-        await ask(api.POST("/api/kits/take-back", { body: { number: done.number } })).catch(complain);
-        await queries.invalidateQueries();
-      };
       await queries.invalidateQueries({ queryKey: ["commands"] });
       const text = t(`several.${said}`, { count: done.changed });
-      tell(text, done.number ? { label: t("commands.undo"), run: () => void back() } : undefined);
+      tell(text, done.number ? { label: t("commands.undo"), run: () => void back(done.number) } : undefined);
       if (asked.remove) onDone();
     } catch (error) {
       complain(error);

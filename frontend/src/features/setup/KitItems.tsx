@@ -1,6 +1,6 @@
 import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import { differences, written } from "../../ui/differences";
+import { written } from "../../ui/differences";
 import { SideBySide } from "../../ui/SideBySide";
 import { bySection, type Item, isBroadcasters, type Names, placed } from "./kit";
 
@@ -106,10 +106,8 @@ function Row({ item, picked, free, names, onPick, onNames }: RowProps) {
         <SideBySide
           left={t("setup.kits.ours")}
           right={t("setup.kits.theirs")}
-          rows={differences(item.ours, item.theirs).map((row) => ({
-            ...row,
-            field: t(`commands.fields.${row.field}`, { defaultValue: row.field }),
-          }))}
+          one={item.ours}
+          other={item.theirs}
         />
       )}
       {picked && !alone && NAMED.includes(section) && (

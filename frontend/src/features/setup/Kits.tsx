@@ -1,28 +1,24 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
 import { day } from "../../ui/time";
+import { useTakeBack } from "../../ui/useTakeBack";
 import { ExportKit } from "./ExportKit";
 import { ImportKit } from "./ImportKit";
 
 /** Kits out of this gate and into it, and what came in before. */
 export function Kits({ may, level }: { may: boolean; level: string }) {
   const { t } = useTranslation();
-  const queries = useQueryClient();
-  const { tell, complain } = useTelling();
+  const { tell } = useTelling();
+  const back = useTakeBack();
   const { data } = useQuery({ queryKey: ["kits"], queryFn: () => ask(api.GET("/api/kits")) });
   if (!may) return <p className="quiet">{t("commands.readOnly")}</p>;
 
   const takeBack = async (number: number) => {
-    try {
-      const done = await ask(api.POST("/api/kits/take-back", { body: { number } }));
-      tell(done.left ? t("setup.kits.leftOver", { count: done.left }) : t("setup.kits.backDone"));
-    } catch (error) {
-      complain(error);
-    }
-    await queries.invalidateQueries();
+    const done = await back(number);
+    if (done) tell(done.left ? t("setup.kits.leftOver", { count: done.left }) : t("setup.kits.backDone"));
   };
   return (
     <div className="kits">
