@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import sys
 import time
@@ -18,6 +19,23 @@ FOLDER = Path(os.environ.get("SCREENSHOTS", Path(__file__).resolve().parents[1] 
 ADDRESS = f"http://127.0.0.1:{os.environ.get('GENTLEGATE_PORT', '8770')}"
 PLAYHOUSE = f"http://127.0.0.1:{os.environ.get('PLAYHOUSE_PORT', '8771')}"
 SETTLE = 1.5
+
+
+FRIENDS_KIT = {
+    "gentlegate": 1,
+    "commands": [
+        {"name": "kiln", "reply": "The kiln is cold until Friday."},
+        {"name": "temperature", "reply": "Ask the kiln."},
+        {"name": "apron", "reply": "Sewn by a friend of the studio, in waxed canvas."},
+        {
+            "name": "cracked",
+            "reply": "Cracked so far: {{ counter.cracked }}",
+            "counts": [{"counter": "cracked", "by": 1}],
+        },
+    ],
+    "counters": [{"name": "cracked", "label": "Cracked in the kiln"}],
+    "rotas": [{"name": "Studio rules", "every": "25m", "notices": [{"command": "apron"}]}],
+}
 
 
 def shoot(browser: Browser, name: str) -> None:
@@ -93,6 +111,24 @@ def drawbridge(browser: Browser) -> None:
     browser.button("Tonight: Emotes off").click()
 
 
+def kits(browser: Browser) -> None:
+    """A friend's kit, looked at and not taken in."""
+    browser.driver.get(f"{ADDRESS}/setup/kits")
+    browser.find("#kit-text").send_keys(json.dumps(FRIENDS_KIT))
+    browser.button("See what it would change").click()
+    browser.find(".kit-item")
+    shoot(browser, "kits")
+
+
+def try_out(browser: Browser) -> None:
+    browser.driver.get(f"{ADDRESS}/commands/lost")
+    browser.find(".folds")
+    browser.button("Try-out").click()
+    browser.find("#try-text").send_keys("!lost")
+    browser.find(".try-found p")
+    shoot(browser, "try-out")
+
+
 def main() -> None:
     wanted = set(sys.argv[1:])
 
@@ -130,6 +166,10 @@ def main() -> None:
                     drawbridge(browser)
                 if want("commands"):
                     room(browser, "/commands/tea", "commands", ".bubble")
+                if want("kits"):
+                    kits(browser)
+                if want("try-out"):
+                    try_out(browser)
         finally:
             browser.close()
 

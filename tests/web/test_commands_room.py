@@ -4,11 +4,14 @@ from __future__ import annotations
 
 import json
 import unittest
+from pathlib import Path
 from typing import Any, ClassVar
 
 import httpx
 
 from tests.support.world import World, eventually
+
+ROOT = Path(__file__).resolve().parents[2]
 
 
 def setUpModule() -> None:
@@ -140,6 +143,11 @@ class CommandsRoom(WithClient):
         body = {"command": {"name": "smock", "reply": "x"}, "revision": made["revision"]}
         self.assertEqual(self.client.put("/api/commands/apron", json=body).json()["rotas"], [rota])
         self.client.delete("/api/commands/smock").raise_for_status()
+
+    def test_every_built_in_is_described_on_the_screen(self) -> None:
+        words = json.loads((ROOT / "frontend" / "src" / "words" / "en.json").read_text(encoding="utf-8"))
+        keys = {view["key"] for view in self.client.get("/api/commands").json()["built_ins"]}
+        self.assertEqual(set(words["commands"]["builtIn"]), keys)
 
     def test_a_built_in_is_renamed_re_levelled_and_back(self) -> None:
         def view() -> Any:
