@@ -174,7 +174,7 @@ def playhouse() -> None:
 
 @app.command()
 def connect(
-    platform: Annotated[str, typer.Argument(help="brook or lantern")],
+    platform: Annotated[str, typer.Argument(help="brook, lantern or plaza")],
     address: Annotated[str, typer.Argument(help="Where the platform is.")],
     token: Annotated[str, typer.Option(help="What lets the Gatekeeper in.", prompt=True, hide_input=True)],
 ) -> None:

@@ -20,8 +20,10 @@ from fastapi import FastAPI
 
 from gentlegate.connectors import KNOWN
 from gentlegate.connectors.lists import fetch
+from gentlegate.connectors.plaza import Plaza
 from gentlegate.core.engine import Engine
 from gentlegate.runtime.clock import Clock
+from gentlegate.runtime.directories import Directories
 from gentlegate.runtime.gate import KNOWN_IDS, Gate
 from gentlegate.runtime.hub import Hub
 from gentlegate.runtime.outbox import Outbox
@@ -30,6 +32,7 @@ from gentlegate.runtime.ports import StoreThread
 from gentlegate.runtime.screen import Screen
 from gentlegate.settings import Environment
 from gentlegate.store.accounts import Accounts, Connections
+from gentlegate.store.cards import Cards
 from gentlegate.store.database import Database
 from gentlegate.store.journal import Journal
 from gentlegate.store.ledger import Ledger
@@ -51,7 +54,7 @@ class Service:
         self.accounts = Accounts(self._database)
         self.store = StoreThread()
         self.connectors = [
-            KNOWN[platform](address, token)
+            KNOWN[platform](address, token, f"http://{environment.host}:{environment.port}")
             for platform, (address, token) in Connections(self._database).all().items()
             if platform in KNOWN
         ]
@@ -60,7 +63,7 @@ class Service:
         self.clock = Clock(self.journal.latest())
         abilities = {connector.name: connector.abilities for connector in self.connectors}
         install = self.journal.fact("install", lambda: {"id": secrets.token_hex(4)})["id"]
-        engine = Engine(document, seed=int(install, 16), state=state, platforms=abilities)
+        engine = Engine(document, seed=int(install, 16), state=state, platforms=abilities, can_ask=True)
         engine.resume(self.clock.now())
         self.names = {account.key: account.name for account in self.accounts.all()}
         self.screen = Screen(engine, self.names)
@@ -69,7 +72,9 @@ class Service:
         self.gate.know(self.journal.known_ids(KNOWN_IDS))
         self._show_what_was()
         self.outboxes = {
-            connector.name: Outbox(connector, self.journal, self.store, self.clock, install, self.gate.sending)
+            connector.name: Outbox(
+                connector, self.journal, self.store, self.clock, install, self.gate.sending, self.gate.answer
+            )
             for connector in self.connectors
         }
         self.gate.carry_out = lambda waiting: (
@@ -91,6 +96,10 @@ class Service:
         app.state.past = Past(self.journal, self.store)
         app.state.read_ledger = partial(self.store.run, Ledger(self._database).history)
         app.state.fetch_list = fetch
+        cards = Cards(self._database)
+        app.state.cards = lambda what, *about: self.store.run(getattr(cards, what), *about)
+        app.state.directories = Directories(self.connectors).categories
+        app.state.hooks = {one.name: one.hook for one in self.connectors if isinstance(one, Plaza)}
         app.state.access = Access(self.accounts, self.store)
         work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]
         work += [outbox.run() for outbox in self.outboxes.values()]

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 import time
 from importlib.resources import files
-from typing import Any
+from typing import Any, Literal
 
 from fastapi import FastAPI, Request
 from fastapi.responses import HTMLResponse, JSONResponse
 from pydantic import BaseModel, Field
 
-from playhouse import brook, lantern
+from playhouse import brook, lantern, plaza
+from playhouse.directory import BROOK_CATEGORIES, LANTERN_CATEGORIES
 from playhouse.house import Platform, Refusal
 from playhouse.player import Player, names
+
+DONE = ("marker", "clip", "ad", "raid", "shoutout")
+"""What the Gatekeeper may have done besides talking and moderating."""
 
 
 class Typed(BaseModel):
@@ -21,6 +25,7 @@ class Typed(BaseModel):
     text: str = Field(min_length=1, max_length=2000)
     badges: list[str] = []
     id: str | None = None
+    seconds_ago: float = Field(0, ge=0, description="As if it had been written earlier.")
 
 
 class Going(BaseModel):
@@ -36,6 +41,14 @@ class Removing(BaseModel):
     login: str = "bram"
 
 
+class Happening(BaseModel):
+    platform: str
+    what: Literal["follow", "subscribe", "gift", "tip", "raid"]
+    login: str = Field(min_length=1, max_length=60)
+    amount: float | None = None
+    text: str | None = Field(None, max_length=500)
+
+
 class Trouble(BaseModel):
     platform: str
     rights: bool | None = None
@@ -49,16 +62,20 @@ class Playing(BaseModel):
 
 
 def build(tokens: dict[str, str]) -> FastAPI:
-    """The application with both platforms; `tokens` lets the Gatekeeper in."""
-    platforms = {
+    """The application with its platforms; `tokens` lets the Gatekeeper in."""
+    platforms: dict[str, Platform] = {
         "brook": Platform("brook", tokens["brook"], (30, 40), (90, 40)),
         "lantern": Platform("lantern", tokens["lantern"], (1, 1), (1, 1)),
+        "plaza": plaza.Plaza(tokens["plaza"]),
     }
+    platforms["brook"].categories = BROOK_CATEGORIES
+    platforms["lantern"].categories = LANTERN_CATEGORIES
     player = Player(platforms)
     app = FastAPI(title="The Playhouse", docs_url=None, redoc_url=None)
     app.state.player = player
     app.include_router(brook.router(platforms["brook"]))
     app.include_router(lantern.router(platforms["lantern"]))
+    app.include_router(plaza.router(platforms["plaza"]))
 
     def named(name: str) -> Platform:
         if name not in platforms:
@@ -84,8 +101,14 @@ def build(tokens: dict[str, str]) -> FastAPI:
 
     @app.post("/type")
     async def type_line(typed: Typed) -> dict[str, Any]:
-        line = named(typed.platform).say(typed.login.strip(), typed.text, badges=typed.badges, id=typed.id)
+        values = {"badges": typed.badges, "id": typed.id, "at": time.time() - typed.seconds_ago}
+        line = named(typed.platform).say(typed.login.strip(), typed.text, **values)
         return {"id": line.id, "at": line.at}
+
+    @app.post("/happening")
+    async def happen(happening: Happening) -> dict[str, Any]:
+        values = (happening.what, happening.login.strip(), happening.amount, happening.text)
+        return named(happening.platform).happen(*values)
 
     @app.post("/remove")
     async def remove_line(removing: Removing) -> dict[str, Any]:
@@ -126,6 +149,8 @@ def build(tokens: dict[str, str]) -> FastAPI:
                 "name": line.name,
                 "badges": line.badges,
                 "text": line.text,
+                "reply_to": line.reply_to,
+                "private_to": line.private_to,
                 "removed": line.removed,
                 "removed_at": line.removed_at,
             }
@@ -150,6 +175,7 @@ def _shown(platform: Platform) -> dict[str, Any]:
             for login, until in platform.shut_out.items()
             if until > now
         },
+        "done": [one for one in platform.happenings if one["what"] in DONE],
         "lines": [
             {"id": line.id, "name": line.name, "badges": line.badges, "text": line.text, "removed": line.removed}
             for line in list(platform.lines)[-40:]

@@ -12,6 +12,7 @@ from playhouse.house import Line, Platform, Refusal
 
 LINE_LIMIT, TITLE_LIMIT = 480, 120
 TIMEOUT = (5, 21 * 86400)
+ADS = (20, 45, 75, 150)
 
 
 class Said(BaseModel):
@@ -33,8 +34,17 @@ class Followers(Keyed):
     only: bool
 
 
-class Titled(Keyed):
-    title: str
+class Channel(Keyed):
+    title: str | None = None
+    section: str | None = None
+
+
+class Noted(Keyed):
+    note: str = ""
+
+
+class Towards(Keyed):
+    to: str
 
 
 def wire_line(line: Line) -> dict[str, Any]:
@@ -57,13 +67,22 @@ def frame(brook: Platform, happening: dict[str, Any]) -> dict[str, Any] | None:
         return {"n": happening["n"], "type": "line", "line": wire_line(happening["line"])}
     if what == "gone" and "by" in happening:
         return {"n": happening["n"], "type": "deleted", "id": happening["line"].id, "by": happening["by"]}
+    if what == "happening":
+        kept = {key: happening[key] for key in ("of", "uid", "amount", "text")}
+        return {"n": happening["n"], "type": "event", "handle": happening["login"], **kept}
     if what in ("channel", "rights"):
         return {"n": happening["n"], "type": "channel", **channel(brook)}
     return None
 
 
 def channel(brook: Platform) -> dict[str, Any]:
-    return {"on_air": brook.live, "title": brook.title, "section": brook.category, "moderator": brook.rights}
+    return {
+        "on_air": brook.live,
+        "title": brook.title,
+        "section": brook.category,
+        "moderator": brook.rights,
+        "watching": brook.viewers,
+    }
 
 
 def router(brook: Platform) -> APIRouter:
@@ -120,8 +139,45 @@ def router(brook: Platform) -> APIRouter:
         return brook.once(act.key, lambda: brook.free(uid))
 
     @routes.post("/channel", dependencies=guarded)
-    async def set_channel(act: Titled) -> dict[str, Any]:
-        return brook.once(act.key, lambda: brook.set_title(act.title, TITLE_LIMIT))
+    async def set_channel(act: Channel) -> dict[str, Any]:
+        if act.section is not None:
+            section = act.section
+            return brook.once(act.key, lambda: brook.set_category(section))
+        return brook.once(act.key, lambda: brook.set_title(act.title or "", TITLE_LIMIT))
+
+    @routes.get("/sections", dependencies=guarded)
+    async def sections() -> dict[str, Any]:
+        return {"sections": brook.categories}
+
+    @routes.get("/channels/{handle}", dependencies=guarded)
+    async def find_channel(handle: str) -> dict[str, Any]:
+        entry = brook.channel(handle)
+        return {
+            "handle": entry["login"],
+            "shown": entry["name"],
+            "page": entry["link"],
+            "last_section": entry["category"],
+        }
+
+    @routes.post("/markers", dependencies=guarded)
+    async def marker(act: Noted) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.mark(act.note))
+
+    @routes.post("/clips", dependencies=guarded)
+    async def clip(act: Keyed) -> dict[str, Any]:
+        return brook.once(act.key, brook.clip)
+
+    @routes.post("/breaks", dependencies=guarded)
+    async def ad(act: Quiet) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.ad(act.seconds, ADS))
+
+    @routes.post("/raids", dependencies=guarded)
+    async def raid(act: Towards) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.send_to("raid", act.to))
+
+    @routes.post("/shoutouts", dependencies=guarded)
+    async def shoutout(act: Towards) -> dict[str, Any]:
+        return brook.once(act.key, lambda: brook.send_to("shoutout", act.to))
 
     @routes.post("/followers", dependencies=guarded)
     async def followers(act: Followers) -> dict[str, Any]:

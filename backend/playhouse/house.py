@@ -9,6 +9,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
+from playhouse.directory import channels
+
 KEPT_LINES = 2000
 GATEKEEPER = "gatekeeper"
 
@@ -60,6 +62,10 @@ class Platform:
         self.happenings: deque[dict[str, Any]] = deque(maxlen=KEPT_LINES)
         self.shut_out: dict[str, float] = {}
         self.acts: dict[str, dict[str, Any]] = {}
+        self.categories: list[str] | None = None
+        """The directory; None where any category is taken."""
+        self.channels = channels(name)
+        self.ad_until = 0.0
         self._rate, self._moderator_rate = rate, moderator_rate
         self._sends: deque[float] = deque()
         self._n = time.time_ns() // 1_000_000  # so that numbers grow over restarts as well
@@ -113,7 +119,7 @@ class Platform:
         line = Line(
             n=self._n + 1,
             id=values.pop("id", None) or f"{self.name[0]}{self._n + 1:x}",
-            at=time.time(),
+            at=values.pop("at", None) or time.time(),
             login=login,
             name=values.pop("name", None) or login,
             uid=self.uid(login),
@@ -196,6 +202,65 @@ class Platform:
             raise Refusal(422, f"a title has at most {limit} characters")
         self.go(self.live, title=title)
         return {"title": title}
+
+    def set_category(self, category: str) -> dict[str, Any]:
+        self.need_rights()
+        if self.categories is not None and category not in self.categories:
+            raise Refusal(422, "no such category")
+        self.go(self.live, category=category)
+        return {"category": category}
+
+    def channel(self, login: str) -> dict[str, Any]:
+        """A channel of the directory, by log-in or name. Refusal where there is none."""
+        wanted = login.casefold()
+        for entry in self.channels:
+            if wanted in (entry["login"].casefold(), entry["name"].casefold()):
+                return entry
+        raise Refusal(404, "no such channel")
+
+    def mark(self, note: str) -> dict[str, Any]:
+        self.need_live()
+        self.tell("marker", note=note)
+        return {"marked": True}
+
+    def clip(self) -> dict[str, Any]:
+        self.need_live()
+        link = f"https://{self.name}.example/clips/{self._n + 1:x}"
+        self.tell("clip", link=link)
+        return {"link": link}
+
+    def ad(self, seconds: int, lengths: tuple[int, ...]) -> dict[str, Any]:
+        self.need_rights()
+        self.need_live()
+        if seconds not in lengths:
+            raise Refusal(422, f"one of {lengths}")
+        self.ad_until = time.time() + seconds
+        self.tell("ad", seconds=seconds)
+        return {"seconds": seconds}
+
+    def send_to(self, what: str, login: str) -> dict[str, Any]:
+        """A raid or shoutout to a channel."""
+        self.need_rights()
+        self.need_live()
+        entry = self.channel(login)
+        self.tell(what, target=entry["login"])
+        return {what: entry["login"]}
+
+    def need_live(self) -> None:
+        if not self.live:
+            raise Refusal(409, "the channel is not live")
+
+    def happen(self, what: str, login: str, amount: float | None, text: str | None) -> dict[str, Any]:
+        """A follow, subscription, gift, tip or raid by anyone."""
+        self.talked.add(login.casefold())
+        happening = {"of": what, "login": login, "uid": self.uid(login), "amount": amount, "text": text}
+        return {"n": self.tell("happening", **happening)["n"]}
+
+    @property
+    def viewers(self) -> int:
+        """How many watch: as many as talked lately, and some who never do."""
+        talking = len({line.login for line in list(self.lines)[-200:]})
+        return talking * 3 if self.live else 0
 
     def speak(self, text: str, limit: int, **values: Any) -> dict[str, Any]:
         """A line by the Gatekeeper."""

@@ -51,7 +51,25 @@ def router(lantern: Platform) -> APIRouter:
             "shelf": lantern.category,
             "keeper": lantern.rights,
             "cursor": lantern.n,
+            "watchers": lantern.viewers,
         }
+
+    @routes.get("/shelves")
+    async def shelves() -> dict[str, Any]:
+        return {"shelves": lantern.categories}
+
+    @routes.get("/rooms/{nick}")
+    async def room(nick: str) -> dict[str, Any]:
+        entry = lantern.channel(nick)
+        return {"nick": entry["login"], "display": entry["name"], "url": entry["link"], "shelf": entry["category"]}
+
+    @routes.post("/shelf")
+    async def shelf(act: Act) -> dict[str, Any]:
+        return lantern.once(act.key, lambda: lantern.set_category(act.words))
+
+    @routes.post("/bookmark")
+    async def bookmark(act: Act) -> dict[str, Any]:
+        return lantern.once(act.key, lambda: lantern.mark(act.words))
 
     @routes.get("/page")
     async def page(cursor: int | None = None) -> dict[str, Any]:
@@ -69,6 +87,10 @@ def router(lantern: Platform) -> APIRouter:
                 entries.append(wire_line(happening["line"]))
             elif happening["what"] == "gone" and "by" in happening:
                 entries.append({"gone": happening["line"].id, "by": happening["by"]})
+            elif happening["what"] == "happening":
+                by = {"number": happening["uid"], "nick": happening["login"]}
+                told = {"told": happening["of"], "by": by}
+                entries.append(told | {"sum": happening["amount"], "words": happening["text"]})
         return {"cursor": last, "entries": entries}
 
     @routes.post("/post")

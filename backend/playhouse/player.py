@@ -65,6 +65,8 @@ class Player:
             return
         if line["kind"] == "stream":
             platform.go(line["live"], line.get("title"), line.get("category"))
+        elif line["kind"] == "happening":
+            platform.happen(line["what"], line["person"]["login"], line.get("amount"), line.get("text"))
         elif line["kind"] == "message":
             person = line["person"]
             with contextlib.suppress(Refusal):

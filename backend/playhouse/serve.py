@@ -24,7 +24,7 @@ def main() -> None:
 
 
 async def _serve(given: argparse.Namespace) -> None:
-    app = build({"brook": given.token, "lantern": given.token})
+    app = build(dict.fromkeys(("brook", "lantern", "plaza"), given.token))
     config = uvicorn.Config(
         app, given.host, given.port, log_level="warning", ws_max_size=1 << 20, timeout_graceful_shutdown=1
     )

@@ -13,6 +13,7 @@ from gentlegate.connectors import KNOWN
 from gentlegate.connectors.base import Connector, NotPossible, TryAgain
 from gentlegate.core.events import Event, Message, StreamChange
 from gentlegate.demo.prepare import TOKEN
+from tests.support.hooks import hook_door
 from tests.support.world import World
 
 
@@ -39,7 +40,7 @@ async def soon(look: Callable[[], Any], seconds: float = 10) -> None:
             await asyncio.sleep(0.01)
 
 
-async def carry_out(connector: Connector, key: str, act: dict[str, Any]) -> None:
+async def carry_out(connector: Connector, key: str, act: dict[str, Any]) -> dict[str, Any] | None:
     """Send, waiting as long as the platform asks for."""
     while True:
         try:
@@ -67,15 +68,17 @@ class Contract:
         """Run a connector while `work` goes on."""
 
         async def run() -> Heard:
-            connector = KNOWN[self.platform](self.world.playhouse_address, TOKEN)
+            home = f"http://127.0.0.1:{self.world.port}"
+            connector = KNOWN[self.platform](self.world.playhouse_address, TOKEN, home)
             heard = Heard()
-            task = asyncio.create_task(connector.run(heard, place))
-            try:
-                await work(connector, heard)
-            finally:
-                task.cancel()
-                await asyncio.gather(task, return_exceptions=True)
-                await connector.close()
+            async with hook_door(self.world.port, connector):
+                task = asyncio.create_task(connector.run(heard, place))
+                try:
+                    await work(connector, heard)
+                finally:
+                    task.cancel()
+                    await asyncio.gather(task, return_exceptions=True)
+                    await connector.close()
             return heard
 
         self.world.go(self.platform, True, title="Bowls", category="Wheel throwing")
@@ -134,9 +137,13 @@ class Contract:
     def test_it_sees_rights_go(self) -> None:
         async def work(_: Connector, heard: Heard) -> None:
             await self.joined(heard)
-            self.world.trouble(self.platform, rights=False)
-            await soon(lambda: "no rights" in heard.lamps)
-            self.world.trouble(self.platform, rights=True)
+            for rights, lamp in ((False, "no rights"), (True, "joined")):
+                heard.lamps.clear()
+                self.world.trouble(self.platform, rights=rights)
+                if self.platform == "plaza":
+                    self.assertNotIn(lamp, heard.lamps)  # type: ignore[attr-defined]
+                    self.type("its webhooks carry the rights")
+                await soon(lambda lamp=lamp: lamp in heard.lamps)  # type: ignore[misc]
 
         self.hearing(work)
 
@@ -191,6 +198,10 @@ class BrookContract(Contract, unittest.TestCase):
 
 class LanternContract(Contract, unittest.TestCase):
     platform = "lantern"
+
+
+class PlazaContract(Contract, unittest.TestCase):
+    platform = "plaza"
 
 
 class Doors(unittest.TestCase):

@@ -124,7 +124,10 @@ class MarksAndAds(unittest.TestCase):
         (clip,) = engine.handle(moderator(3, "!clip", "lantern"))
         self.assertEqual((clip.effect, clip.platform), ("clip", "brook"))
         answer = engine.handle(Answer(at(4), clip.ask, "brook", {"link": "https://brook.example/c/1"}))
-        self.assertEqual([(e.platform, e.text) for e in answer], [("lantern", "Clip: https://brook.example/c/1")])
+        self.assertEqual([e.link for e in of(answer, "clip")], ["https://brook.example/c/1"])
+        self.assertEqual(
+            [(e.platform, e.text) for e in of(answer, "say")], [("lantern", "Clip: https://brook.example/c/1")]
+        )
 
     def test_ads_take_the_platforms_lengths_only(self) -> None:
         for typed, why, words in (

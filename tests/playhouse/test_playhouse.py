@@ -22,7 +22,7 @@ LANTERN = {"X-Lantern-Key": TOKEN}
 class OverHttp(unittest.TestCase):
     def ask(self, work: Callable[[httpx.AsyncClient], Awaitable[None]]) -> None:
         async def run() -> None:
-            app = build({"brook": TOKEN, "lantern": TOKEN})
+            app = build(dict.fromkeys(("brook", "lantern", "plaza"), TOKEN))
             transport = httpx.ASGITransport(app=app)
             async with httpx.AsyncClient(transport=transport, base_url="http://playhouse") as client:
                 for platform in ("brook", "lantern"):

@@ -54,12 +54,12 @@ class World:
         self.playhouse = httpx.Client(base_url=self.playhouse_address, timeout=10, trust_env=False)
         self._processes: dict[str, subprocess.Popen[bytes]] = {}
 
-    def start(self, live: bool = True) -> World:
+    def start(self, live: bool = True, platforms: tuple[str, ...] = ("brook", "lantern")) -> World:
         prepare(self.data, self.playhouse_address)
         self.start_playhouse()
         self.start_gate()
         if live:
-            for platform in ("brook", "lantern"):
+            for platform in platforms:
                 self.go(platform, True, title="Twelve bowls", category="Wheel throwing")
             eventually(lambda: self.health()["live"])
         return self

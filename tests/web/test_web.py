@@ -39,8 +39,32 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("POST", "/api/kits/take", {"text": "{}", "name": "door", "picks": [{"place": "ladder"}]}, 2),
     ("POST", "/api/kits/take-back", {"number": 999}, 2),
     ("POST", "/api/cues/heard", {"command": {"hears": ["hello"]}}, 1),
-    ("GET", "/api/channel", None, 1),
-    ("PUT", "/api/channel", {"values": {}, "revision": "none"}, 2),
+    ("GET", "/api/sections/channel", None, 1),
+    ("PUT", "/api/sections/channel", {"values": {}, "revision": "none"}, 2),
+    ("GET", "/api/counters", None, 1),
+    ("PUT", "/api/counters/door", {"command": {"name": "door"}, "revision": None}, 2),
+    ("DELETE", "/api/counters/door", None, 2),
+    ("GET", "/api/quotes", None, 1),
+    ("POST", "/api/quotes", {"text": "Clay remembers."}, 1),
+    ("DELETE", "/api/quotes/999", None, 1),
+    ("POST", "/api/quotes/999/restore", None, 1),
+    ("GET", "/api/quotes/table.csv", None, 1),
+    ("POST", "/api/quotes/table", {"text": "text"}, 1),
+    ("GET", "/api/stage", None, 2),
+    ("PUT", "/api/stage/shoutout/style", {}, 2),
+    ("POST", "/api/stage/shoutout/key", None, 2),
+    ("GET", "/api/stream/categories?name=glaze", None, 1),
+    ("POST", "/api/stream/category", {"category": "Glaze lab", "platforms": ["brook"]}, 1),
+    ("POST", "/api/stream/shoutout", {"name": "wickerworks"}, 1),
+    ("POST", "/api/stream/marker", {"note": "here"}, 1),
+    ("POST", "/api/stream/clip", {}, 1),
+    ("POST", "/api/stream/ad", {"platform": "brook", "seconds": 1}, 1),
+    ("POST", "/api/stream/raid", {"name": "nobody_at_all"}, 2),
+    ("DELETE", "/api/stream/raid", None, 1),
+    ("POST", "/api/stream/arrivals/forget", {}, 1),
+    ("GET", "/api/stream/markers", None, 1),
+    ("GET", "/api/stream/markers.csv", None, 1),
+    ("GET", "/api/stream/chapters.txt", None, 1),
     ("GET", "/api/rules", None, 1),
     ("PUT", "/api/rules/mood", {"mood": "parlour"}, 2),
     ("PUT", "/api/rules/mood", {"mood": "parlour", "tonight": True}, 1),
@@ -78,6 +102,8 @@ DOORS: list[tuple[str, str, Any, int]] = [
 
 
 def _template(path: str) -> str:
+    path = path.partition("?")[0].replace("stage/shoutout", "stage/{card}").replace("quotes/999", "quotes/{number}")
+    path = path.replace("sections/channel", "sections/{section}")
     path = path.replace("lists/links/allowed", "lists/{key}/{name}").replace("built-ins/uptime", "built-ins/{key}")
     return path.replace("door", "{name}").replace("filters/links", "filters/{key}")
 
@@ -115,6 +141,7 @@ class Permissions(WithWorld):
             ("delete", "/api/session"),
             ("post", "/api/welcome"),
             ("get", "/api/health"),
+            ("post", "/hooks/{platform}"),
         }
         named = {(method.lower(), _template(path)) for method, path, _, _ in DOORS}
         routes = {(method, path) for path, methods in document["paths"].items() for method in methods}

@@ -24,6 +24,14 @@ class TryAgain(GateError):
         self.after = after
 
 
+class BadHook(GateError):
+    """A webhook that is not taken: `kind` is `forged`, `late`, `early`, `repeated` or `broken`."""
+
+    def __init__(self, kind: str, problem: str) -> None:
+        super().__init__(problem)
+        self.kind = kind
+
+
 @dataclass(frozen=True, slots=True)
 class Rate:
     """At most `count` sends in any `seconds`."""
@@ -41,7 +49,10 @@ class Sink(Protocol):
 
 
 class Connector(Protocol):
-    """`run` hears until it is cancelled and mends its own connection; `send` carries one effect out."""
+    """`run` hears until it is cancelled and mends its own connection.
+
+    `send` carries one effect out, or asks for one that is a question; it returns what the platform answered.
+    """
 
     name: str
     abilities: Abilities
@@ -49,7 +60,7 @@ class Connector(Protocol):
 
     async def run(self, sink: Sink, place: int | None) -> None: ...
 
-    async def send(self, key: str, effect: dict[str, Any]) -> None: ...
+    async def send(self, key: str, effect: dict[str, Any]) -> dict[str, Any] | None: ...
 
     async def was_done(self, key: str) -> bool: ...
 

@@ -9,6 +9,10 @@ import httpx
 from gentlegate.connectors.base import NotPossible, TryAgain
 
 
+class NotFound(NotPossible):
+    """The platform knows nothing of the kind."""
+
+
 class Http:
     """A platform's HTTP side; one connection pool, short time limits."""
 
@@ -24,6 +28,16 @@ class Http:
     async def post(self, path: str, body: dict[str, Any]) -> dict[str, Any]:
         return await self._ask("POST", path, json=body)
 
+    async def put(self, path: str, body: dict[str, Any]) -> dict[str, Any]:
+        return await self._ask("PUT", path, json=body)
+
+    async def find(self, path: str) -> dict[str, Any] | None:
+        """What is at the path; None where the platform knows nothing there."""
+        try:
+            return await self._ask("GET", path)
+        except NotFound:
+            return None
+
     async def _ask(self, method: str, path: str, **values: Any) -> dict[str, Any]:
         try:
             answer = await self._client.request(method, path, **values)
@@ -35,7 +49,7 @@ class Http:
         if answer.status_code in (429, 502, 503, 504):
             after = answer.headers.get("Retry-After")
             raise TryAgain(reason, float(after) if after else None)
-        raise NotPossible(reason)
+        raise NotFound(reason) if answer.status_code == 404 else NotPossible(reason)
 
 
 def _reason(answer: httpx.Response) -> str:

@@ -138,7 +138,10 @@ class Say(Effect):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Refused(Effect):
-    """`wait` is in seconds to the millisecond; null where the wait is for a new stream or there is none."""
+    """`wait` is in seconds to the millisecond; null where the wait is for a new stream or there is none.
+
+    `says` tells whoever asked at the Desk, where nothing is said aloud.
+    """
 
     effect: ClassVar[str] = "refused"
     platform: str | None
@@ -146,6 +149,7 @@ class Refused(Effect):
     command: str | None
     why: Why
     wait: float | int | None = None
+    says: str | None = None
     cause: Cause | None = None
 
 
@@ -177,7 +181,7 @@ class Marker(Effect):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Clip(Effect):
-    """A clip is asked for; its `link` is known once the platform has made it. `ask` pairs it with the answer."""
+    """A clip is asked for, or is made and has its `link`. `ask` pairs the asking with the answer."""
 
     effect: ClassVar[str] = "clip"
     platform: str

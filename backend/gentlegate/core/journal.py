@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-from gentlegate.core.effects import Effect
+from gentlegate.core.effects import Clip, Effect
 from gentlegate.core.events import Event
 
 SENT_OUT = frozenset(
@@ -16,7 +16,9 @@ SENT_OUT = frozenset(
 
 
 def is_sent_out(effect: Effect) -> bool:
-    """Whether a platform is to carry it out; a marker that none can keep stands in our own records alone."""
+    """Whether a platform is to carry it out; a clip that was made is not made again, our own marker is our own."""
+    if isinstance(effect, Clip):
+        return effect.ask is not None
     return effect.effect in SENT_OUT and getattr(effect, "platform", None) is not None
 
 

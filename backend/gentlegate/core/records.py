@@ -296,6 +296,6 @@ class QuoteRecord:
 
 @dataclass(slots=True)
 class ShownRecord:
-    """The numbers of the quotes shown last, newest last; the turn of templates."""
+    """Numbers given or shown last, newest last: quotes, the turn of templates, asks."""
 
     numbers: list[int] = field(default_factory=list)

@@ -12,6 +12,7 @@ import orjson
 
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
+from gentlegate.core.events import DeskAct
 from gentlegate.core.journal import Entry
 from gentlegate.core.moments import HOUR
 from gentlegate.formats.log import read_object
@@ -25,6 +26,15 @@ TEAM = (
     ("odalys", "Odalys", "lead", "brook:u-odalys"),
     ("bram", "Bram", "moderator", "brook:u-bram"),
     ("wren", "Wren", "moderator", "lantern:u-wren"),
+)
+QUOTES = (
+    ("Clay remembers everything you did to it.", "Marlo Finch"),
+    ("That is not a crack, that is a view.", "Marlo Finch"),
+    ("The kettle is the only clock in this studio.", "Odalys"),
+    ("Every bowl is a plate that changed its mind.", "Marlo Finch"),
+    ("I glaze, therefore I am late.", "Bram"),
+    ("Wobble is a style once you do it twice.", "Marlo Finch"),
+    ("We do not drop pots. We release them.", "Wren"),
 )
 YESTERDAY = "copycats"
 AGO = 20 * HOUR
@@ -47,6 +57,10 @@ def last_stream(database: Database, document: dict[str, Any], now: int) -> None:
     for event in events:
         event = replace(event, at=event.at + shift)
         entries.append(Entry(event.at, event, engine.handle(event)))
+    for text, said_by in QUOTES:
+        values = {"text": text, "said_by": said_by, "name_of_by": "Odalys"}
+        act = DeskAct(events[-1].at + shift, "brook:u-odalys", "quote", values)
+        entries.append(Entry(act.at, act, engine.handle(act)))
     over = events[-1].at + shift + HOUR
     entries.append(Entry(over, None, engine.advance(over)))
     journal = Journal(database)
@@ -80,6 +94,6 @@ def prepare(folder: Path, playhouse: str) -> None:
     secret = PasswordHasher().hash(PASSWORD)
     for login, name, level, person in TEAM:
         Accounts(opened).add(login, name, level, secret, person)
-    for platform in ("brook", "lantern"):
+    for platform in ("brook", "lantern", "plaza"):
         Connections(opened).put(platform, playhouse, TOKEN)
     opened.close()

@@ -23,6 +23,7 @@ _ONLY_WHERE_THERE = {
     "ban": ("by",),
     "unban": ("by",),
     "setting": ("tonight",),
+    "refused": ("says",),
     "clip": ("ask",),
     "lookup": ("ask",),
 }

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Iterator
 from typing import Any
 
 from gentlegate.core.errors import KitError
@@ -20,7 +21,7 @@ def write_commands(commands: list[dict[str, Any]]) -> str:
     table = csv.writer(out)
     table.writerow(COLUMNS)
     for command in commands:
-        table.writerow([_guarded(cell) for cell in _row(command)])
+        table.writerow([guarded(cell) for cell in _row(command)])
     return out.getvalue()
 
 
@@ -38,8 +39,32 @@ def _row(command: dict[str, Any]) -> list[str]:
     ]
 
 
-def _guarded(cell: str) -> str:
+def guarded(cell: str) -> str:
+    """The cell so that no spreadsheet reckons with it."""
     return f"'{cell}" if cell.lstrip("'").startswith(_FORMULA) else cell
+
+
+QUOTES = ("number", "text", "said_by", "category", "date", "by")
+
+
+def write_quotes(rows: list[dict[str, Any]]) -> str:
+    """The table of quotes, from what a template may ask of each."""
+    out = io.StringIO()
+    table = csv.writer(out)
+    table.writerow(QUOTES)
+    for row in rows:
+        table.writerow([guarded(str(row[column])) for column in QUOTES])
+    return out.getvalue()
+
+
+def read_quotes(text: str) -> list[dict[str, str]]:
+    """The quotes of a table; only the column `text` is needed. KitError names the line."""
+    rows = []
+    for line, row in _rows(text, QUOTES, "text"):
+        if not row["text"]:
+            raise KitError(f"line {line}", "the text is missing")
+        rows.append(row)
+    return rows
 
 
 def read_commands(text: str, document: edit.Document) -> edit.Document:
@@ -47,38 +72,41 @@ def read_commands(text: str, document: edit.Document) -> edit.Document:
 
     Commas or semicolons part the cells; only the column `name` is needed. KitError names line and column.
     """
+    here = edit.Opened(document)
+    return {"gentlegate": 1, "commands": [_command(row, here, line) for line, row in _rows(text, COLUMNS, "name")]}
+
+
+def _rows(text: str, known: tuple[str, ...], needed: str) -> Iterator[tuple[int, dict[str, str]]]:
+    """The rows of a table with the numbers of their lines."""
     text = text.removeprefix("\ufeff")
     first = text.partition("\n")[0]
-    reader = csv.reader(
-        io.StringIO(text, newline=""), delimiter=";" if first.count(";") > first.count(",") else ",", strict=True
-    )
-    here = edit.Opened(document)
-    commands = []
+    delimiter = ";" if first.count(";") > first.count(",") else ","
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
+    count = 0
     try:
-        columns = _columns(next(reader, []))
+        columns = _columns(next(reader, []), known, needed)
         for cells in reader:
             if not any(cell.strip() for cell in cells):
                 continue
             if len(cells) > len(columns):
-                raise KitError(
-                    f"line {reader.line_num}", f"{len(cells)} cells, but the table has {len(columns)} columns"
-                )
-            row = {column: _plain(cell) for column, cell in zip(columns, cells, strict=False)}
-            commands.append(_command(row, here, reader.line_num))
-            if len(commands) > MOST_ROWS:
-                raise KitError(f"line {reader.line_num}", f"a table has at most {MOST_ROWS} commands")
+                problem = f"{len(cells)} cells, but the table has {len(columns)} columns"
+                raise KitError(f"line {reader.line_num}", problem)
+            count += 1
+            if count > MOST_ROWS:
+                raise KitError(f"line {reader.line_num}", f"a table has at most {MOST_ROWS} rows")
+            padded = [*cells, *[""] * (len(columns) - len(cells))]
+            yield reader.line_num, {column: _plain(cell) for column, cell in zip(columns, padded, strict=True)}
     except csv.Error as error:
         raise KitError(f"line {reader.line_num}", f"this is no CSV: {error}") from None
-    return {"gentlegate": 1, "commands": commands}
 
 
-def _columns(header: list[str]) -> list[str]:
+def _columns(header: list[str], known: tuple[str, ...], needed: str) -> list[str]:
     columns = [cell.strip().lower().replace(" ", "_") for cell in header]
     for column in columns:
-        if column not in COLUMNS:
-            raise KitError("line 1", f'there is no column "{column}"; there are: {", ".join(COLUMNS)}')
-    if "name" not in columns:
-        raise KitError("line 1", "the first line names the columns, and one of them is name")
+        if column not in known:
+            raise KitError("line 1", f'there is no column "{column}"; there are: {", ".join(known)}')
+    if needed not in columns:
+        raise KitError("line 1", f"the first line names the columns, and one of them is {needed}")
     return columns
 
 

@@ -7,6 +7,7 @@ is committed is sent out and shown.
 from __future__ import annotations
 
 import asyncio
+import contextlib
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import replace
@@ -14,34 +15,24 @@ from typing import Any
 
 import structlog
 
-from gentlegate.core.effects import (
-    Ban,
-    CounterMoved,
-    Drawbridge,
-    Effect,
-    Marked,
-    PassGiven,
-    Remove,
-    SettingChanged,
-    Timeout,
-    Title,
-    Unban,
-    Undone,
-    Warned,
-)
+from gentlegate.core.effects import Effect, SettingChanged
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
-from gentlegate.core.events import DeskAct, Event, Message
+from gentlegate.core.events import Answer, DeskAct, Event, Message
 from gentlegate.core.journal import Entry, LedgerEntry, Waiting, is_sent_out
+from gentlegate.core.stream import raids
 from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.hub import Hub
+from gentlegate.runtime.ledger_lines import ledger_lines, of_act, of_raid
 from gentlegate.runtime.ports import Journal, StoreThread
 from gentlegate.runtime.screen import Screen
 
 GATHER_FOR = 0.01
 KNOWN_IDS = 50_000
+KEPT_ASKS = 200
+HEARD_WITHIN = 8.0
 log = structlog.get_logger()
 
 
@@ -62,6 +53,10 @@ class Gate:
         self._dirty = asyncio.Event()
         self._retime = asyncio.Event()
         self._committed: asyncio.Future[None] | None = None
+        self._asked_by: tuple[str, str] | None = None
+        self._raid = raids.armed(engine.parts)
+        self._finished: OrderedDict[int, list[Effect]] = OrderedDict()
+        self._waiting_for: dict[int, asyncio.Future[None]] = {}
         self.carry_out: Callable[[Waiting], None] = lambda waiting: None
 
     def know(self, ids: list[tuple[str, str]]) -> None:
@@ -80,6 +75,8 @@ class Gate:
         now = self.clock.now()
         self._time_passes(now)
         before = self.engine.document
+        if isinstance(event, Answer):
+            self._asked_by = self._who_asked(event.ask)
         try:
             effects = self.engine.handle(event, now)
         except Exception:
@@ -90,6 +87,42 @@ class Gate:
         if place is not None and hasattr(event, "platform"):
             self._places[event.platform] = place
         self._add(Entry(now, event, effects, self._ledger(effects, event)))
+        if isinstance(event, Answer):
+            self._note_finished(event.ask, effects)
+
+    def answer(self, body: dict[str, Any], found: Any, problem: str | None) -> None:
+        """What a platform answered to something it was asked."""
+        self.receive(Answer(self.clock.now(), body["ask"], body["platform"], found, problem))
+
+    def _who_asked(self, ask: int) -> tuple[str, str] | None:
+        record = self.engine.state.asks.get(str(ask))
+        if record is None:
+            return None
+        kind = record.values["kind"]
+        return record.values["by"], "desk" if kind == "desk" else "chat" if kind == "command" else "gate"
+
+    def _note_finished(self, ask: int, effects: list[Effect]) -> None:
+        """Whoever waits for an ask is told once every platform has answered."""
+        if self.engine.state.asks.get(str(ask)) is not None:
+            return
+        self._finished[ask] = effects
+        if len(self._finished) > KEPT_ASKS:
+            self._finished.popitem(last=False)
+        if waiting := self._waiting_for.pop(ask, None):
+            waiting.set_result(None)
+
+    async def act_and_hear(self, account: Account, do: str, **values: Any) -> list[Effect]:
+        """Carry out an act that asks platforms; what came of their answers too, if they come soon."""
+        effects = await self.act(account, do, **values)
+        asks = {ask for effect in effects if (ask := getattr(effect, "ask", None)) is not None}
+        for ask in asks:
+            if ask not in self._finished:
+                self._waiting_for[ask] = asyncio.get_running_loop().create_future()
+                with contextlib.suppress(TimeoutError):
+                    await asyncio.wait_for(self._waiting_for[ask], HEARD_WITHIN)
+                self._waiting_for.pop(ask, None)
+            effects = [*effects, *self._finished.get(ask, [])]
+        return effects
 
     def lamp(self, platform: str, lamp: str, note: str = "") -> None:
         """How a connection stands."""
@@ -114,8 +147,9 @@ class Gate:
 
     def _time_passes(self, now: int) -> None:
         effects = self.engine.advance(now)
-        if effects:
-            self._add(Entry(now, None, effects, self._ledger(effects, None)))
+        ledger = self._ledger(effects, None)
+        if effects or ledger:
+            self._add(Entry(now, None, effects, ledger))
 
     def _add(self, entry: Entry) -> None:
         if any(isinstance(effect, SettingChanged) for effect in entry.effects):
@@ -182,41 +216,17 @@ class Gate:
                 self._time_passes(self.clock.now())
                 self._dirty.set()
 
-    @staticmethod
-    def _ledger(effects: list[Effect], event: Event | None, account: Account | None = None) -> list[LedgerEntry]:
-        """What of it the ledger keeps: changes and acts, with who and where."""
-        who = account.key if account else event.person.key if isinstance(event, Message) else "gate"
-        place = "desk" if account else "chat" if isinstance(event, Message) else "gate"
-        lines = []
-        for effect in effects:
-            if isinstance(effect, CounterMoved):
-                lines.append(LedgerEntry(effect.at, who, place, "count", effect.name, effect.before, effect.after))
-            elif isinstance(effect, Title):
-                lines.append(LedgerEntry(effect.at, who, place, "title", effect.platform, None, effect.title))
-            elif isinstance(effect, PassGiven):
-                lines.append(
-                    LedgerEntry(effect.at, who, place, "pass", effect.person, list(effect.filters), effect.until)
-                )
-            elif isinstance(effect, Marked):
-                about = f"{effect.platform} {effect.message}"
-                lines.append(LedgerEntry(effect.at, who, place, "mark", about, None, effect.mark))
-            elif isinstance(effect, Drawbridge):
-                lines.append(LedgerEntry(effect.at, who, place, "drawbridge", effect.why, None, effect.state))
-            elif isinstance(effect, Unban) and effect.by is not None:
-                lines.append(LedgerEntry(effect.at, who, place, "lift", f"{effect.platform} {effect.person}"))
-            elif isinstance(effect, Remove | Timeout | Ban) and effect.by is not None:
-                about = effect.message if isinstance(effect, Remove) else effect.person
-                seconds = effect.seconds if isinstance(effect, Timeout) else None
-                lines.append(
-                    LedgerEntry(effect.at, who, place, effect.effect, f"{effect.platform} {about}", None, seconds)
-                )
-            elif isinstance(effect, Undone):
-                about = f"{effect.platform} {effect.message}"
-                lines.append(LedgerEntry(effect.at, who, place, "undo", about))
-            elif isinstance(effect, SettingChanged):
-                lines.append(
-                    LedgerEntry(effect.at, who, place, "setting", effect.path, effect.before, effect.after)
-                )
-            elif isinstance(effect, Warned):
-                lines.append(LedgerEntry(effect.at, "gate", "gate", "warning", effect.about, None, effect.problem))
-        return lines
+    def _ledger(
+        self, effects: list[Effect], event: Event | None, account: Account | None = None
+    ) -> list[LedgerEntry]:
+        """What of it the ledger keeps, with who and where."""
+        who, place = "gate", "gate"
+        if account:
+            who, place = account.key, "desk"
+        elif isinstance(event, Message):
+            who, place = event.person.key, "chat"
+        elif isinstance(event, Answer) and self._asked_by:
+            who, place = self._asked_by
+        was, self._raid = self._raid, raids.armed(self.engine.parts)
+        raided = of_raid(was, self._raid, self.engine.now, who, place)
+        return [*ledger_lines(effects, who, place), *raided, *of_act(event, who)]

@@ -18,7 +18,7 @@ from gentlegate.runtime.ports import Connector, Journal, StoreThread
 
 PRIORITY = {"remove": 0, "timeout": 0, "ban": 0, "unban": 0, "restore": 0}
 REPLY_KEEPS = 30 * SECOND
-MOST_TRIES = 8
+MOST_TRIES, LOOKUP_TRIES = 8, 2
 FIRST_WAIT, LONGEST_WAIT = 0.2, 20.0
 log = structlog.get_logger()
 
@@ -34,6 +34,7 @@ class Outbox:
         clock: Clock,
         install: str,
         report: Callable[[int, str], None],
+        answer: Callable[[dict[str, Any], Any, str | None], None] = lambda body, found, problem: None,
     ) -> None:
         self._connector = connector
         self._journal = journal
@@ -41,11 +42,18 @@ class Outbox:
         self._clock = clock
         self._install = install
         self._report = report
+        self._answer = answer
+        self._asking: set[asyncio.Task[None]] = set()
         self._heap: list[tuple[int, int, Waiting, int]] = []
         self._wake = asyncio.Event()
         self._sent: deque[float] = deque()
 
     def put(self, waiting: Waiting, tries: int = 0) -> None:
+        if waiting.body["effect"] == "lookup" and not tries:
+            asking = asyncio.create_task(self._send(waiting, 0))
+            self._asking.add(asking)
+            asking.add_done_callback(self._asking.discard)
+            return
         heapq.heappush(self._heap, (PRIORITY.get(waiting.body["effect"], 1), waiting.number, waiting, tries))
         self._wake.set()
 
@@ -63,8 +71,10 @@ class Outbox:
 
     async def _resume(self, waiting: Waiting) -> None:
         """What was open when the gate stopped; the one act in flight is asked about."""
-        if waiting.in_flight and await self._done_already(waiting):
+        asked = waiting.body["effect"] == "lookup"
+        if waiting.in_flight and not asked and await self._done_already(waiting):
             await self._mark(waiting, "sent")
+            self._answered(waiting, {}, None)
         elif all(known.number != waiting.number for _, _, known, _ in self._heap):
             self.put(waiting)
 
@@ -96,24 +106,36 @@ class Outbox:
             return
         await self._mark(waiting, "sending")
         try:
-            await self._connector.send(self._key(waiting), waiting.body)
+            found = await self._connector.send(self._key(waiting), waiting.body)
         except Exception as error:
             await self._failed(waiting, tries + 1, error)
         else:
             await self._mark(waiting, "sent")
-        self._sent.append(time.monotonic())
+            self._answered(waiting, found, None)
+        if waiting.body["effect"] != "lookup":
+            self._sent.append(time.monotonic())
 
     async def _failed(self, waiting: Waiting, tries: int, error: Exception) -> None:
         again = hasattr(error, "after")
         if not again:
             await self._mark(waiting, "impossible", str(error))
-        elif tries >= MOST_TRIES and waiting.body["effect"] != "remove":
+            self._answered(waiting, None, str(error))
+        elif (
+            tries >= (LOOKUP_TRIES if waiting.body["effect"] == "lookup" else MOST_TRIES)
+            and waiting.body["effect"] != "remove"
+        ):
             await self._mark(waiting, "failed", str(error))
+            self._answered(waiting, None, str(error))
         else:
             await self._mark(waiting, "waiting", str(error))
             self.put(waiting, tries)
             after: Any = getattr(error, "after", None)
             await asyncio.sleep(after if after is not None else min(FIRST_WAIT * 2**tries, LONGEST_WAIT))
+
+    def _answered(self, waiting: Waiting, found: Any, problem: str | None) -> None:
+        """Hand on what a platform answered to something that waits for it."""
+        if waiting.body.get("ask") is not None:
+            self._answer(waiting.body, found, problem)
 
     async def _mark(self, waiting: Waiting, status: str, note: str | None = None) -> None:
         await self._store.run(self._journal.mark, waiting.number, status, self._clock.now(), note)

@@ -15,10 +15,46 @@ from gentlegate.core.events import LEVELS, Message
 from gentlegate.core.judge import drawbridge, passes
 from gentlegate.core.moments import MINUTE
 from gentlegate.core.records import TonightRecord
+from gentlegate.core.stream import ads, raids
 
 KEPT_LINES = 400
-MARKED = frozenset({"verdict", "refused", "counter", "title", "undone", "say", "warning", "mark", "pass"})
-SENDING_SHOWN = frozenset({"remove", "timeout", "ban", "unban", "restore", "say", "title", "followers_only"})
+MARKED = frozenset(
+    {
+        "verdict",
+        "refused",
+        "counter",
+        "title",
+        "category",
+        "marker",
+        "clip",
+        "ad",
+        "raid",
+        "shoutout",
+        "undone",
+        "say",
+        "warning",
+        "mark",
+        "pass",
+    }
+)
+SENDING_SHOWN = frozenset(
+    {
+        "remove",
+        "timeout",
+        "ban",
+        "unban",
+        "restore",
+        "say",
+        "title",
+        "category",
+        "marker",
+        "clip",
+        "ad",
+        "raid",
+        "shoutout",
+        "followers_only",
+    }
+)
 Change = dict[str, Any]
 
 
@@ -148,7 +184,7 @@ class Screen:
                 "phase": stream.phase,
                 "began": stream.began,
                 "number": stream.number,
-                "platforms": [self._platform(name) for name in parts.platform_names()],
+                "platforms": [self._platform(name, now) for name in parts.platform_names()],
             },
             "counters": [self._counter(counter) for counter in parts.counters.all.values()],
             "cooldowns": self._cooldowns(now),
@@ -162,6 +198,7 @@ class Screen:
             "passes": self._passes(now),
             "looks": self._looks(),
             "overlaps": self._overlaps(),
+            "raid": self._raid(),
             "tonight": [self._tonight(change) for change in tonight.changes(parts.state)],
             "bridge": self._bridge(now),
             "present": self._present,
@@ -169,7 +206,7 @@ class Screen:
             "pace": len(self._times),
         }
 
-    def _platform(self, name: str) -> dict[str, Any]:
+    def _platform(self, name: str, now: int) -> dict[str, Any]:
         parts = self._engine.parts
         record = parts.state.platforms.get(name)
         return {
@@ -178,8 +215,32 @@ class Screen:
             "title": (record.title if record else None) or "",
             "category": (record.category if record else None) or "",
             "limit": parts.abilities(name).title,
+            "can": self._can(name),
+            "ad": self._ad(name, now),
             **self._lamps.get(name, {"lamp": "connecting", "note": ""}),
         }
+
+    def _can(self, name: str) -> dict[str, Any]:
+        """What a platform can do that the bench has a press for."""
+        abilities = self._engine.parts.abilities(name)
+        return {
+            "marker": abilities.marker,
+            "clip": abilities.clip,
+            "raid": abilities.raid,
+            "shoutout": abilities.shoutout,
+            "ads": list(abilities.ads),
+        }
+
+    def _ad(self, name: str, now: int) -> dict[str, Any] | None:
+        record = ads.running(self._engine.parts, name, now)
+        return {"began": record.began, "until": record.until} if record else None
+
+    def _raid(self) -> dict[str, Any] | None:
+        record = raids.armed(self._engine.parts)
+        if record is None:
+            return None
+        by = self._names.get(record.by, record.by_name)
+        return {"platform": record.platform, "name": record.name, "due": record.due, "by": by}
 
     def _counter(self, counter: Any) -> dict[str, Any]:
         counters = self._engine.parts.counters

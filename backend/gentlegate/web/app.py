@@ -15,17 +15,21 @@ from fastapi.staticfiles import StaticFiles
 from gentlegate import __version__
 from gentlegate.web import (
     built_ins,
-    channel,
     commands,
     consequences,
     cues,
     desk,
+    hooks,
     kits,
     lists,
+    quotes,
     rules,
+    sections,
     session,
+    stage,
+    stream,
     try_out,
-)
+)  # fmt: skip
 from gentlegate.web.problems import Refused, answer, install
 from gentlegate.web.schemas import Health
 
@@ -37,6 +41,9 @@ HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
 }
+ROOMS = (
+    session, desk, stream, commands, cues, built_ins, kits, sections, quotes, stage, rules, lists, consequences, try_out, hooks,
+)  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 
 
@@ -54,9 +61,11 @@ def build(lifespan: Lifespan | None = None, screens: Path | None = None) -> Fast
     )
     install(app)
     app.middleware("http")(_guard)
-    for module in (session, desk, commands, cues, built_ins, kits, channel, rules, lists, consequences, try_out):
+    for module in ROOMS:
         app.include_router(module.routes)
+    app.include_router(sections.counter_routes)
     app.include_router(desk.socket_routes)
+    app.include_router(stage.socket_routes)
 
     @app.get("/api/health", tags=["service"], summary="Whether it runs")
     async def health(request: Request) -> Health:
@@ -92,10 +101,14 @@ async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:
     app.mount("/assets", StaticFiles(directory=screens / "assets"), name="assets")
-    index = screens / "index.html"
+    index, card = screens / "index.html", screens / "stage.html"
+
+    @app.get("/stage-card", include_in_schema=False)
+    async def stage_card() -> Any:
+        return FileResponse(card, headers={"Cache-Control": "no-cache"})
 
     @app.get("/{path:path}", include_in_schema=False)
     async def page(path: str) -> Any:
-        if path.startswith("api/"):
+        if path.startswith(("api/", "hooks/")):
             raise Refused(404, "not-found", "There is nothing at this address.")
         return FileResponse(index, headers={"Cache-Control": "no-cache"})

@@ -51,7 +51,7 @@ def view_of(
 def unchanged(gate: Gate, section: str, name: str, read: str | None) -> None:
     """Refused where somebody else has saved, made or removed the entry since it was read."""
     current = edit.read(gate.engine.document, f"{section}.{name}")
-    what = "command" if section == "commands" else "cue"
+    what = section.removesuffix("s")
     if current is None and read is not None:
         detail = f'"{name}" was removed meanwhile. Save it as a new {what} to keep it.'
         raise Refused(409, "gone-meanwhile", detail, "name")
@@ -80,8 +80,8 @@ async def save_entry(gate: Gate, account: Account, section: str, name: str, body
     new_name = str(body.command.get("name", ""))
     known = name if body.revision else None
     unchanged(gate, section, known or new_name or name, body.revision)
-    if section == "cues":
-        await gate.act(account, "setting", path=f"cues.{known or new_name or name}", value=body.command)
+    if section != "commands":
+        await gate.act(account, "setting", path=f"{section}.{known or new_name or name}", value=body.command)
         return view_of(gate, body.command, section)
     fresh = new_name and (known is None or fold_name(known) != fold_name(new_name))
     if fresh and (problem := name_problem(gate.engine.parts, new_name, known)):

@@ -96,12 +96,13 @@ class Preview(Wire):
     clash: str | None = Field(None, description="What is wrong with the name.")
 
 
-class ChannelView(Wire):
-    values: dict[str, Any] = Field(description="As in a kit's `channel`, with what is usual filled in.")
+class SectionView(Wire):
+    values: dict[str, Any] = Field(description="As in a kit, with what is usual filled in.")
+    usual: dict[str, Any] = Field(description="What holds where the channel says nothing.")
     revision: str
 
 
-class SaveChannel(Wire):
+class SaveSection(Wire):
     values: dict[str, Any]
     revision: str
 

@@ -6,6 +6,7 @@ import asyncio
 import json
 import time
 from typing import Any
+from urllib.parse import quote
 
 from websockets.asyncio.client import connect
 from websockets.exceptions import WebSocketException
@@ -15,17 +16,7 @@ from gentlegate.connectors.brook import wire
 from gentlegate.connectors.http import Http
 from gentlegate.core.platforms import Abilities
 
-ABILITIES = Abilities(
-    restore=False,
-    length=480,
-    title=120,
-    timeout_range=(5, 21 * 86400),
-    category=False,
-    marker=False,
-    clip=False,
-    raid=False,
-    shoutout=False,
-)
+ABILITIES = Abilities(restore=False, length=480, title=120, timeout_range=(5, 21 * 86400), ads=(20, 45, 75, 150))
 FIRST_WAIT, LONGEST_WAIT = 0.25, 15.0
 
 
@@ -34,7 +25,7 @@ class Brook:
     abilities = ABILITIES
     rate = Rate(90, 40)
 
-    def __init__(self, address: str, token: str) -> None:
+    def __init__(self, address: str, token: str, home: str = "") -> None:
         self._feed = address.replace("http", "ws", 1).rstrip("/") + "/brook/feed"
         self._token = token
         self._http = Http(address, {"Authorization": f"Bearer {token}"})
@@ -62,18 +53,33 @@ class Brook:
             sink.receive(wire.message(frame["line"]), number)
         elif frame["type"] == "deleted":
             sink.receive(wire.removal(frame, time.time_ns() // 1000), number)
+        elif frame["type"] == "event":
+            sink.receive(wire.happening(frame, time.time_ns() // 1000), number)
         elif frame["type"] in ("hello", "channel"):
             rights = bool(frame["moderator"])
             sink.lamp(self.name, "joined" if rights else "no rights")
             sink.receive(wire.channel(frame, time.time_ns() // 1000), number)
         return number
 
-    async def send(self, key: str, effect: dict[str, Any]) -> None:
+    async def send(self, key: str, effect: dict[str, Any]) -> dict[str, Any] | None:
+        if effect["effect"] == "lookup":
+            return await self._look_up(effect["what"], effect["name"])
         found = wire.request(effect)
         if found is None:
             raise NotPossible(f"Brook cannot {effect['effect']}")
         path, body = found
-        await self._http.post(path, {"key": key, **body})
+        return await self._http.post(path, {"key": key, **body})
+
+    async def _look_up(self, what: str, name: str) -> dict[str, Any] | None:
+        if what == "category":
+            return {"names": (await self._http.get("/brook/sections"))["sections"]}
+        found = await self._http.find(f"/brook/channels/{quote(name, safe='')}")
+        return found and {
+            "login": found["handle"],
+            "name": found["shown"],
+            "link": found["page"],
+            "category": found["last_section"],
+        }
 
     async def was_done(self, key: str) -> bool:
         return bool((await self._http.get(f"/brook/acts/{key}"))["done"])

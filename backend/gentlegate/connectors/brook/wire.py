@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentlegate.core.events import Message, Person, Removal, StreamChange
+from gentlegate.core.events import Happening, Message, Person, Removal, StreamChange
 
 PLATFORM = "brook"
 _BADGES = frozenset({"broadcaster", "moderator", "vip", "subscriber", "bot"})
@@ -39,8 +39,17 @@ def removal(frame: dict[str, Any], now: int) -> Removal:
     return Removal(now, PLATFORM, str(frame["id"]))
 
 
+def happening(frame: dict[str, Any], now: int) -> Happening:
+    """A follow, subscription, gift, tip or raid."""
+    handle = str(frame["handle"])
+    who = Person(PLATFORM, str(frame["uid"]), handle, str(frame.get("shown") or handle))
+    return Happening(now, PLATFORM, str(frame["of"]), who, frame.get("amount"), frame.get("text"))
+
+
 def channel(frame: dict[str, Any], now: int) -> StreamChange:
-    return StreamChange(now, PLATFORM, bool(frame["on_air"]), frame.get("title"), frame.get("section"))
+    return StreamChange(
+        now, PLATFORM, bool(frame["on_air"]), frame.get("title"), frame.get("section"), frame.get("watching")
+    )
 
 
 def request(effect: dict[str, Any]) -> tuple[str, dict[str, Any]] | None:
@@ -66,5 +75,17 @@ def request(effect: dict[str, Any]) -> tuple[str, dict[str, Any]] | None:
             return "/brook/followers", {"only": effect["on"]}
         case "title":
             return "/brook/channel", {"title": effect["title"]}
+        case "category":
+            return "/brook/channel", {"section": effect["category"]}
+        case "marker":
+            return "/brook/markers", {"note": effect["note"]}
+        case "clip":
+            return "/brook/clips", {}
+        case "ad":
+            return "/brook/breaks", {"seconds": effect["seconds"]}
+        case "raid":
+            return "/brook/raids", {"to": effect["target"]}
+        case "shoutout":
+            return "/brook/shoutouts", {"to": effect["target"]}
         case _:
             return None

@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import time
 from typing import Any
+from urllib.parse import quote
 
 from gentlegate.connectors.base import NotPossible, Rate, Sink, TryAgain
 from gentlegate.connectors.http import Http
@@ -16,14 +17,12 @@ ABILITIES = Abilities(
     threads=False,
     offline_chat=False,
     followers_only=False,
-    length=200,
-    title=96,
-    timeout_values=(15, 60, 360, 1800, 72000),
-    category=False,
-    marker=False,
     clip=False,
     raid=False,
     shoutout=False,
+    length=200,
+    title=96,
+    timeout_values=(15, 60, 360, 1800, 72000),
 )
 POLL_CHAT, POLL_STATUS, LONGEST_WAIT = 0.1, 2.0, 15.0
 
@@ -33,7 +32,7 @@ class Lantern:
     abilities = ABILITIES
     rate = Rate(1, 1.02)
 
-    def __init__(self, address: str, token: str) -> None:
+    def __init__(self, address: str, token: str, home: str = "") -> None:
         self._http = Http(address, {"X-Lantern-Key": token})
         self._said: tuple[Any, ...] | None = None
         self._live = False
@@ -79,12 +78,25 @@ class Lantern:
             sink.receive(event, int(page["cursor"]))
         return int(page["cursor"])
 
-    async def send(self, key: str, effect: dict[str, Any]) -> None:
+    async def send(self, key: str, effect: dict[str, Any]) -> dict[str, Any] | None:
+        if effect["effect"] == "lookup":
+            return await self._look_up(effect["what"], effect["name"])
         found = wire.request(effect)
         if found is None:
             raise NotPossible(f"Lantern cannot {effect['effect']}")
         path, body = found
-        await self._http.post(path, {"key": key, **body})
+        return await self._http.post(path, {"key": key, **body})
+
+    async def _look_up(self, what: str, name: str) -> dict[str, Any] | None:
+        if what == "category":
+            return {"names": (await self._http.get("/lantern/shelves"))["shelves"]}
+        found = await self._http.find(f"/lantern/rooms/{quote(name, safe='')}")
+        return found and {
+            "login": found["nick"],
+            "name": found["display"],
+            "link": found["url"],
+            "category": found["shelf"],
+        }
 
     async def was_done(self, key: str) -> bool:
         return bool((await self._http.get(f"/lantern/acts/{key}"))["done"])

@@ -4,15 +4,21 @@ from __future__ import annotations
 
 from typing import Any
 
-from gentlegate.core.events import Message, Person, Removal, StreamChange
+from gentlegate.core.events import Happening, Message, Person, Removal, StreamChange
 
 PLATFORM = "lantern"
 _BADGES = frozenset({"broadcaster", "moderator", "vip", "subscriber", "bot"})
 
 
-def entry(entry: dict[str, Any], now: int) -> Message | Removal:
-    """An entry of the page: a line, or a line that a person hid."""
-    return Removal(now, PLATFORM, str(entry["gone"])) if "gone" in entry else message(entry)
+def entry(entry: dict[str, Any], now: int) -> Message | Removal | Happening:
+    """An entry of the page: a line, a line that a person hid, or something that happened."""
+    if "gone" in entry:
+        return Removal(now, PLATFORM, str(entry["gone"]))
+    if "told" in entry:
+        nick = str(entry["by"]["nick"])
+        who = Person(PLATFORM, str(entry["by"]["number"]), nick, str(entry["by"].get("display") or nick))
+        return Happening(now, PLATFORM, str(entry["told"]), who, entry.get("sum"), entry.get("words"))
+    return message(entry)
 
 
 def message(entry: dict[str, Any]) -> Message:
@@ -36,7 +42,9 @@ def message(entry: dict[str, Any]) -> Message:
 
 
 def channel(status: dict[str, Any], now: int) -> StreamChange:
-    return StreamChange(now, PLATFORM, bool(status["lit"]), status.get("headline"), status.get("shelf"))
+    return StreamChange(
+        now, PLATFORM, bool(status["lit"]), status.get("headline"), status.get("shelf"), status.get("watchers")
+    )
 
 
 def request(effect: dict[str, Any]) -> tuple[str, dict[str, Any]] | None:
@@ -57,5 +65,9 @@ def request(effect: dict[str, Any]) -> tuple[str, dict[str, Any]] | None:
             return "/lantern/unhush", {"who": person}
         case "title":
             return "/lantern/headline", {"words": effect["title"]}
+        case "category":
+            return "/lantern/shelf", {"words": effect["category"]}
+        case "marker":
+            return "/lantern/bookmark", {"words": effect["note"]}
         case _:
             return None

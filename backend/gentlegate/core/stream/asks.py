@@ -21,7 +21,9 @@ def open_ask(
     parts: Parts, what: str, names: Mapping[str, str], then: str, values: dict[str, Any], now: int
 ) -> AskRecord:
     """A new ask of these platforms; `names` says what each is asked for."""
-    number = max((record.number for _, record in parts.state.asks.items()), default=0) + 1
+    last = parts.state.shown.edit("asks")
+    number = (last.numbers or [0])[-1] + 1
+    last.numbers = [number]
     record = AskRecord(number, what, dict(names), then, values, now, list(names))
     return parts.state.asks.put(str(number), record)
 

@@ -90,8 +90,8 @@ def finish(parts: Parts, record: AskRecord, now: int) -> list[Effect]:
     if not took:
         return saying.refuse(parts, values, "arguments", text, now, next(iter(problems), None))
     if values["kind"] == "desk":
-        for platform in problems:
-            effects += saying.refuse(parts, values, "arguments", "", now, platform)
+        for platform, problem in problems.items():
+            effects += saying.refuse(parts, values, "arguments", problem, now, platform)
     return [*effects, *saying.say(parts, values, text, now)]
 
 

@@ -55,4 +55,5 @@ def finish_clip(parts: Parts, record: AskRecord, now: int) -> list[Effect]:
         return saying.refuse(parts, values, "unsupported", text, now, platform)
     link = found.get("link")
     text = f"Clip: {link}" if link else f"{platform.capitalize()} makes a clip."
-    return saying.say(parts, values, text, now)
+    made: list[Effect] = [Clip(at=now, platform=platform, link=link, cause=saying.cause_of(values))] if link else []
+    return [*made, *saying.say(parts, values, text, now)]

@@ -54,6 +54,7 @@ def refuse(
         message=values["message"],
         command=values["command"],
         why=why,
+        says=text if values["kind"] == "desk" else None,
         cause=cause_of(values),
     )
     return [refused, *say(parts, values, text, now)]

@@ -43,7 +43,10 @@ export function Channel({ may }: { may: boolean }) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const { tell } = useTelling();
-  const { data } = useQuery({ queryKey: ["channel"], queryFn: () => ask(api.GET("/api/channel")) });
+  const { data } = useQuery({
+    queryKey: ["section", "channel"],
+    queryFn: () => ask(api.GET("/api/sections/{section}", { params: { path: { section: "channel" } } })),
+  });
   const [typed, setTyped] = useState<Partial<Values>>({});
   const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
   const saved = data ? shownOf(data.values) : null;
@@ -60,7 +63,8 @@ export function Channel({ may }: { may: boolean }) {
   const save = async () => {
     setProblem(null);
     try {
-      await ask(api.PUT("/api/channel", { body: { values, revision: data.revision } }));
+      const params = { path: { section: "channel" } };
+      await ask(api.PUT("/api/sections/{section}", { params, body: { values, revision: data.revision } }));
       setTyped({});
       tell(t("setup.channel.saved"));
     } catch (error) {

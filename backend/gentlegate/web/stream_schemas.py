@@ -1,0 +1,105 @@
+"""What goes over the wire about running the stream, quotes and stage cards."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from gentlegate.web.schemas import Wire
+
+
+class SetCategory(Wire):
+    category: str = Field(min_length=1, max_length=200)
+    platforms: list[str] | None = None
+
+
+class NameOnPlatform(Wire):
+    name: str = Field(min_length=1, max_length=100)
+    platform: str | None = Field(None, description="The first live one if left out.")
+
+
+class WriteMarker(Wire):
+    note: str = Field("", max_length=500)
+
+
+class StartAd(Wire):
+    platform: str
+    seconds: int
+
+
+class ForgetArrivals(Wire):
+    person: str | None = Field(None, description="`platform:id`; everybody if left out.")
+
+
+class Happened(Wire):
+    effects: list[dict[str, Any]]
+    says: list[str] = Field([], description="What was not done, and why, in sentences.")
+    link: str | None = Field(None, description="The link of a clip.")
+
+
+class CategoryFound(Wire):
+    platform: str
+    any: bool = Field(description="Whether the platform takes any name.")
+    exact: str | None = Field(description="The entry that the name means there.")
+    nearest: list[str]
+
+
+class Found(Wire):
+    platforms: list[CategoryFound]
+
+
+class MarkerView(Wire):
+    at: int
+    stream: int
+    offset: int = Field(description="Seconds since the stream began.")
+    by: str
+    note: str
+
+
+class QuoteView(Wire):
+    number: int
+    text: str
+    said_by: str
+    by: str
+    category: str
+    date: str
+    removed: bool = False
+
+
+class AddQuote(Wire):
+    text: str = Field(min_length=1, max_length=500)
+    said_by: str | None = Field(None, max_length=60)
+    category: str | None = Field(None, max_length=100)
+
+
+class ImportTable(Wire):
+    text: str = Field(max_length=4_000_000)
+
+
+class CardStyle(Wire):
+    size: int = Field(64, ge=12, le=300, description="Of the number, in pixels.")
+    colour: str = Field("#21302C", pattern=r"^#[0-9A-Fa-f]{6}$")
+    typeface: Literal["text", "title"] = "text"
+    label: bool = True
+    align: Literal["left", "centre", "right"] = "left"
+    ground: Literal["none", "sheet"] = "none"
+
+
+class CardView(Wire):
+    card: str = Field(description="`counter:NAME` or `shoutout`.")
+    label: str
+    value: str
+    address: str = Field(description="For the broadcaster's video software; with its key, which only reads.")
+    style: CardStyle
+
+
+class Cards(Wire):
+    cards: list[CardView]
+    font: str = ""
+
+
+class CardState(Wire):
+    label: str
+    value: str
+    style: CardStyle
