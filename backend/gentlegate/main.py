@@ -94,7 +94,9 @@ class Service:
     async def running(self, app: FastAPI) -> AsyncIterator[None]:
         app.state.gate, app.state.hub, app.state.names = self.gate, self.hub, self.names
         app.state.past = Past(self.journal, self.store)
-        app.state.read_ledger = partial(self.store.run, Ledger(self._database).history)
+        ledger = Ledger(self._database)
+        app.state.read_ledger = partial(self.store.run, ledger.history)
+        app.state.read_acts = partial(self.store.run, ledger.acts)
         app.state.fetch_list = fetch
         cards = Cards(self._database)
         app.state.cards = lambda what, *about: self.store.run(getattr(cards, what), *about)

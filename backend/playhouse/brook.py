@@ -69,7 +69,8 @@ def frame(brook: Platform, happening: dict[str, Any]) -> dict[str, Any] | None:
         return {"n": happening["n"], "type": "deleted", "id": happening["line"].id, "by": happening["by"]}
     if what == "happening":
         kept = {key: happening[key] for key in ("of", "uid", "amount", "text")}
-        return {"n": happening["n"], "type": "event", "handle": happening["login"], **kept}
+        who = {"handle": happening["login"], "shown": happening["name"]}
+        return {"n": happening["n"], "type": "event", **who, **kept}
     if what in ("channel", "rights"):
         return {"n": happening["n"], "type": "channel", **channel(brook)}
     return None

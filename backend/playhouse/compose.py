@@ -24,6 +24,16 @@ MODERATORS = {
     "bram": ("brook", ["moderator"]),
     "wren": ("lantern", ["moderator"]),
 }
+AT_PLAZA = ["glazed_and_confused", "kick_wheel_kit", "trimmings", "slipdip", "noodle_bowl", "terra_sig"]
+LANTERNS = {"Wheel throwing": "Throwing", "Glaze lab": "Glazing", "Kiln opening": "Firing", "Tea & talk": "Talk"}
+"""How Lantern names what the others name otherwise."""
+HAPPENINGS: list[tuple[float, str, str, str, float | None]] = [
+    (66, "plaza", "follow", "trimmings", None), (84, "brook", "tip", "stoneware_stan", 5),
+    (130, "lantern", "subscribe", "raku_rae", 4), (410, "brook", "gift", "mossandloam", 3),
+    (900, "plaza", "subscribe", "terra_sig", 1), (1500, "brook", "raid", "wickerworks", 24),
+    (2400, "lantern", "tip", "ferrous", 2.5), (3600, "plaza", "tip", "noodle_bowl", 12), (5000, "brook", "follow", "guest_4100", None),
+]  # fmt: skip
+"""Seconds in, platform, what, who and how much, on the calm evening."""
 BROADCASTER = ("marlo_finch", "brook", ["broadcaster"])
 TALK = """
 that rim is so even, how many pulls was it?
@@ -160,7 +170,22 @@ class Evening:
         self.lines: list[tuple[float, dict[str, Any]]] = []
 
     def stream(self, at: float, platform: str, live: bool, **values: str) -> None:
+        if platform == "lantern" and "category" in values:
+            values["category"] = LANTERNS[values["category"]]
         self.lines.append((at, {"kind": "stream", "platform": platform, "live": live, **values}))
+
+    def happen(self, at: float, platform: str, what: str, login: str, amount: float | None) -> None:
+        told = {"kind": "happening", "platform": platform, "what": what, "person": _person(login, [])}
+        self.lines.append((at, told | ({} if amount is None else {"amount": amount})))
+
+    def at_plaza(self, until: float) -> None:
+        """A third platform with a few people of its own; their chance is theirs alone."""
+        chance = random.Random(23)
+        at = 6.0
+        while at < until:
+            text = chance.choice(TALK).format(n=chance.randint(2, 12), day=chance.choice(DAYS))
+            self.say(at, chance.choice(AT_PLAZA), text, ("plaza", []))
+            at += chance.expovariate(1 / 14) + 1
 
     def say(self, at: float, login: str, text: str, where: tuple[str, list[str]] | None = None) -> None:
         platform, badges = where or REGULARS.get(login) or MODERATORS[login]
@@ -194,7 +219,11 @@ def calm() -> Evening:
     evening = Evening(7)
     evening.stream(0, "brook", True, title="Twelve bowls before tea", category="Wheel throwing")
     evening.stream(0.5, "lantern", True, title="Twelve bowls before tea", category="Wheel throwing")
+    evening.stream(0.7, "plaza", True, title="Twelve bowls before tea", category="Wheel throwing")
     evening.small_talk(7200, 3.2)
+    evening.at_plaza(7200)
+    for happening in HAPPENINGS:
+        evening.happen(*happening)
     evening.say(20, "copperred", "!kiln")
     evening.say(33, "bowl_cut", SHOUTS[0])
     evening.say(41, "bram", "!lost")
@@ -216,6 +245,7 @@ def calm() -> Evening:
         evening.say(start, f"guest_{start}", evening.chance.choice(PITCHES), ("brook", []))
     evening.stream(7210, "brook", False)
     evening.stream(7210.5, "lantern", False)
+    evening.stream(7210.7, "plaza", False)
     return evening
 
 

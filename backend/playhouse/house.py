@@ -250,10 +250,13 @@ class Platform:
         if not self.live:
             raise Refusal(409, "the channel is not live")
 
-    def happen(self, what: str, login: str, amount: float | None, text: str | None) -> dict[str, Any]:
+    def happen(
+        self, what: str, login: str, amount: float | None, text: str | None, name: str | None = None
+    ) -> dict[str, Any]:
         """A follow, subscription, gift, tip or raid by anyone."""
         self.talked.add(login.casefold())
-        happening = {"of": what, "login": login, "uid": self.uid(login), "amount": amount, "text": text}
+        who = {"login": login, "name": name or login, "uid": self.uid(login)}
+        happening = {"of": what, **who, "amount": amount, "text": text}
         return {"n": self.tell("happening", **happening)["n"]}
 
     @property

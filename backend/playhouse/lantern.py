@@ -88,7 +88,7 @@ def router(lantern: Platform) -> APIRouter:
             elif happening["what"] == "gone" and "by" in happening:
                 entries.append({"gone": happening["line"].id, "by": happening["by"]})
             elif happening["what"] == "happening":
-                by = {"number": happening["uid"], "nick": happening["login"]}
+                by = {"number": happening["uid"], "nick": happening["login"], "display": happening["name"]}
                 told = {"told": happening["of"], "by": by}
                 entries.append(told | {"sum": happening["amount"], "words": happening["text"]})
         return {"cursor": last, "entries": entries}

@@ -66,7 +66,9 @@ class Player:
         if line["kind"] == "stream":
             platform.go(line["live"], line.get("title"), line.get("category"))
         elif line["kind"] == "happening":
-            platform.happen(line["what"], line["person"]["login"], line.get("amount"), line.get("text"))
+            person = line["person"]
+            about = (line.get("amount"), line.get("text"), person.get("name"))
+            platform.happen(line["what"], person["login"], *about)
         elif line["kind"] == "message":
             person = line["person"]
             with contextlib.suppress(Refusal):

@@ -102,7 +102,7 @@ class Plaza(Platform):
         if what == "channel":
             return body | {"kind": "state", **self.state()}
         if what == "happening":
-            member = {"uid": happening["uid"], "handle": happening["login"]}
+            member = {"uid": happening["uid"], "handle": happening["login"], "name": happening["name"]}
             told = {"kind": happening["of"], "member": member, "count": happening["amount"]}
             return body | told | {"words": happening["text"]}
         return None

@@ -249,9 +249,13 @@ class Counters(WithWorld):
         self.post("/api/desk/count", name="lids", step="+2")
         body = {"command": {"name": "lids", "label": "Lids found", "start": 3}, "revision": made.json()["revision"]}
         saved = self.client.put("/api/counters/lids", json=body).json()
+        renamed = {"command": {"name": "caps"}, "revision": saved["revision"]}
+        self.assertEqual(self.client.put("/api/counters/lids", json=renamed).json()["where"], "name")
         stale = self.client.put("/api/counters/lids", json=body)
         self.assertEqual(stale.status_code, 409)
         self.assertEqual(self.post("/api/desk/count", name="lids", step="undo")["effects"][0]["after"], 3)
+        steps = self.client.get("/api/counters/lids/steps").json()
+        self.assertEqual([(s["by"], s["before"], s["after"]) for s in steps], [("Odalys", 5, 3), ("Odalys", 3, 5)])
         gone = self.client.delete("/api/counters/lids", params={"revision": saved["revision"]}).json()
         self.assertEqual(self.client.post("/api/desk/count", json={"name": "lids", "step": "+1"}).status_code, 422)
         self.post("/api/kits/take-back", number=gone["number"])

@@ -42,6 +42,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("GET", "/api/sections/channel", None, 1),
     ("PUT", "/api/sections/channel", {"values": {}, "revision": "none"}, 2),
     ("GET", "/api/counters", None, 1),
+    ("GET", "/api/counters/door/steps", None, 1),
     ("PUT", "/api/counters/door", {"command": {"name": "door"}, "revision": None}, 2),
     ("DELETE", "/api/counters/door", None, 2),
     ("GET", "/api/quotes", None, 1),

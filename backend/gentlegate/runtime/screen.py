@@ -15,7 +15,7 @@ from gentlegate.core.events import LEVELS, Message
 from gentlegate.core.judge import drawbridge, passes
 from gentlegate.core.moments import MINUTE
 from gentlegate.core.records import TonightRecord
-from gentlegate.core.stream import ads, raids
+from gentlegate.core.stream import ads, categories, raids
 
 KEPT_LINES = 400
 MARKED = frozenset(
@@ -184,6 +184,9 @@ class Screen:
                 "phase": stream.phase,
                 "began": stream.began,
                 "number": stream.number,
+                "same_category": categories.agree(
+                    parts, {name: parts.category(name) or "" for name in stream.live}
+                ),
                 "platforms": [self._platform(name, now) for name in parts.platform_names()],
             },
             "counters": [self._counter(counter) for counter in parts.counters.all.values()],

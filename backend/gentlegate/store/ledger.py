@@ -41,6 +41,15 @@ class Ledger:
                         waiting.append(other)
         return [rows[seq] for seq in sorted(rows, reverse=True)][:most]
 
+    def acts(self, what: str, about: str, most: int = 50) -> list[LedgerEntry]:
+        """The acts of one kind about one thing, newest first."""
+        found = self._db.connection.execute(
+            "SELECT at, who, place, what, about, before, after FROM ledger"
+            " WHERE what = ? AND about = ? COLLATE NOCASE ORDER BY seq DESC LIMIT ?",
+            (what, about, most),
+        )
+        return [_entry(row) for row in found]
+
     def _about(self, section: str, name: str, most: int) -> list[tuple[int, LedgerEntry]]:
         """The changes of the place, and the one that gave it this name."""
         found = self._db.connection.execute(
@@ -51,13 +60,9 @@ class Ledger:
             " ORDER BY seq DESC LIMIT ?",
             (f"{section}.{name}", f"{section}.%", name, most),
         )
-        return [
-            (
-                int(row["seq"]),
-                LedgerEntry(
-                    row["at"], row["who"], row["place"], row["what"], row["about"],
-                    orjson.loads(row["before"]), orjson.loads(row["after"]),
-                ),
-            )
-            for row in found
-        ]  # fmt: skip
+        return [(int(row["seq"]), _entry(row)) for row in found]
+
+
+def _entry(row: Any) -> LedgerEntry:
+    before, after = orjson.loads(row["before"]), orjson.loads(row["after"])
+    return LedgerEntry(row["at"], row["who"], row["place"], row["what"], row["about"], before, after)

@@ -6,15 +6,12 @@ from typing import Any
 
 from fastapi import APIRouter, Request
 
-from gentlegate.core.commands.replies import parts as split
-from gentlegate.core.commands.templates import parse, render
-from gentlegate.core.commands.variables import channel_variables
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.entries import removing, rotas_by_command
 from gentlegate.core.kit.model import USUAL_COOLDOWN
-from gentlegate.core.parts import Parts
 from gentlegate.runtime.gate import Gate
+from gentlegate.web import previews
 from gentlegate.web.built_ins import view_of_built_in
 from gentlegate.web.entries import (
     Changing,
@@ -32,7 +29,6 @@ from gentlegate.web.schemas import (
     Commands,
     CommandView,
     Preview,
-    PreviewOnPlatform,
     PreviewReply,
     SaveCommand,
 )
@@ -104,25 +100,7 @@ async def preview(body: PreviewReply, request: Request, _: Looking) -> Preview:
     names = [name for name in (body.name.strip(), *body.aliases) if name]
     clash = next((problem for name in names if (problem := name_problem(parts, name, body.was))), None)
     try:
-        shown = _shown(parts, body.reply, gate.clock.now()) if body.reply.strip() else []
+        shown = previews.shown(parts, body.reply, body.used, gate.clock.now()) if body.reply.strip() else []
     except TemplateProblem as error:
         return Preview(problem=error.problem, line=error.line, column=error.column, clash=clash)
     return Preview(shown=shown, clash=clash)
-
-
-def _shown(parts: Parts, reply: str, now: int) -> list[PreviewOnPlatform]:
-    """The reply to a made-up viewer, on each platform."""
-    parse(reply)
-    shown = []
-    for name in parts.platform_names():
-        variables = channel_variables(parts, name, now) | {
-            "person": {"name": "Thimblewick", "login": "thimblewick", "level": "everyone", "platform": name, "follows_for": "2 d 4 h"},
-            "args": "two mugs",
-            "arg": ["two", "mugs"],
-            "target": {"name": "Two", "login": "two", "link": "", "category": "", "known": False},
-            "uses": 12,
-            "wait": "8 s",
-        }  # fmt: skip
-        text = render(reply, variables, lambda: parts.chance("preview"))
-        shown.append(PreviewOnPlatform(platform=name, parts=split(text, parts.abilities(name).length)))
-    return shown

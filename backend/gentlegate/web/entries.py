@@ -10,7 +10,7 @@ import orjson
 from fastapi import Depends, Request
 
 from gentlegate.core.effects import Effect
-from gentlegate.core.errors import KitError
+from gentlegate.core.errors import ActError, KitError
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.entries import removing, rotas_by_command, saving
 from gentlegate.core.parts import Parts, lookalike_problem
@@ -80,6 +80,8 @@ async def save_entry(gate: Gate, account: Account, section: str, name: str, body
     new_name = str(body.command.get("name", ""))
     known = name if body.revision else None
     unchanged(gate, section, known or new_name or name, body.revision)
+    if section == "counters" and known and new_name and fold_name(known) != fold_name(new_name):
+        raise ActError("a counter keeps its name; change its label, or make another one", "name")
     if section != "commands":
         await gate.act(account, "setting", path=f"{section}.{known or new_name or name}", value=body.command)
         return view_of(gate, body.command, section)

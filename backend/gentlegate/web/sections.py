@@ -11,10 +11,19 @@ from gentlegate.core.kit import edit
 from gentlegate.core.kit.model import USUAL_COOLDOWN
 from gentlegate.core.kit.stream import Happenings, Quotes, Shoutouts
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.entries import Changing, Looking, change_all, remove_entry, revision, save_entry, view_of
+from gentlegate.web.entries import (
+    Changing,
+    Looking,
+    change_all,
+    remove_entry,
+    revision,
+    save_entry,
+    view_of,
+)
 from gentlegate.web.kit_schemas import BatchDone
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import CommandView, SaveCommand, SaveSection, SectionView
+from gentlegate.web.stream_schemas import StepView
 
 routes = APIRouter(prefix="/api/sections", tags=["sections"], responses=ANSWERS)
 counter_routes = APIRouter(prefix="/api/counters", tags=["counters"], responses=ANSWERS)
@@ -70,6 +79,15 @@ async def save(section: str, body: SaveSection, request: Request, account: Chang
 async def counters(request: Request, _: Looking) -> list[CommandView]:
     gate: Gate = request.app.state.gate
     return [view_of(gate, counter, "counters") for counter in gate.engine.document.get("counters", [])]
+
+
+@counter_routes.get("/{name}/steps", summary="The last steps of a counter, newest first")
+async def steps(name: str, request: Request, _: Looking) -> list[StepView]:
+    names, lines = request.app.state.names, await request.app.state.read_acts("count", name)
+    return [
+        StepView(at=one.at, by=names.get(one.who, one.who), place=one.place, before=one.before, after=one.after)
+        for one in lines
+    ]
 
 
 @counter_routes.put("/{name}", summary="Make or change a counter")

@@ -45,6 +45,14 @@ class CategoryFound(Wire):
     nearest: list[str]
 
 
+class StepView(Wire):
+    at: int
+    by: str
+    place: str = Field(description="`chat`, `desk` or `gate`.")
+    before: int
+    after: int
+
+
 class Found(Wire):
     platforms: list[CategoryFound]
 

@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/counters/{name}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last steps of a counter, newest first */
+        get: operations["counters_steps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cues/heard": {
         parameters: {
             query?: never;
@@ -1970,6 +1987,13 @@ export interface components {
             /** Reply */
             reply: string;
             /**
+             * Used
+             * @description Where the template is used, which is what it may ask for.
+             * @default command
+             * @enum {string}
+             */
+            used: "command" | "arrival" | "shoutout" | "plain" | "happening" | "quote";
+            /**
              * Was
              * @description The name that it has, where it has one.
              */
@@ -2191,6 +2215,22 @@ export interface components {
             platform: string;
             /** Seconds */
             seconds: number;
+        };
+        /** StepView */
+        StepView: {
+            /** After */
+            after: number;
+            /** At */
+            at: number;
+            /** Before */
+            before: number;
+            /** By */
+            by: string;
+            /**
+             * Place
+             * @description `chat`, `desk` or `gate`.
+             */
+            place: string;
         };
         /** TakeBack */
         TakeBack: {
@@ -3060,6 +3100,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    counters_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepView"][];
                 };
             };
             /** @description Nobody is logged in. */

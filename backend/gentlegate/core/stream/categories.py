@@ -53,6 +53,19 @@ def pinned(parts: Parts, platform: str, wanted: str) -> str:
     return wanted
 
 
+def agree(parts: Parts, categories: Mapping[str, str]) -> bool:
+    """Whether the platforms have the same category, each by its own name for it."""
+    return len({_own_name(parts, platform, category) for platform, category in categories.items()}) <= 1
+
+
+def _own_name(parts: Parts, platform: str, category: str) -> str:
+    folded = _folded(category)
+    for pin in parts.kit.channel.categories:
+        if _folded(pin.platforms.get(platform, pin.name)) == folded:
+            return _folded(pin.name)
+    return folded
+
+
 def unable(parts: Parts, platforms: Iterable[str]) -> str | None:
     """What to say where one of these platforms cannot have its category set at all."""
     names = [name.capitalize() for name in platforms if not parts.abilities(name).category]
