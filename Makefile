@@ -3,7 +3,7 @@ SHELL := /bin/bash
 PY := .venv/bin/python
 NPM := npm --prefix frontend
 BACKEND := $(shell find backend -name '*.py' -o -name '*.sql' -o -name '*.json' -o -name '*.txt' 2>/dev/null)
-SCREENS := $(shell find frontend/src frontend/index.html frontend/vite.config.ts -type f 2>/dev/null)
+SCREENS := $(shell find frontend/src frontend/index.html frontend/stage.html frontend/vite.config.ts -type f 2>/dev/null)
 
 .PHONY: help setup demo run test check bench judge screenshots types clean
 

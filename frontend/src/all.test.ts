@@ -5,6 +5,7 @@ import "./features/desk/marks.test";
 import "./features/rules/entries.test";
 import "./features/rules/tuning.test";
 import "./features/setup/kit.test";
+import "./features/stage/counter.test";
 import "./live/reducer.test";
 import "./live/unsaved.test";
 import "./ui/differences.test";

@@ -12,7 +12,7 @@ from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError, KitError
 from gentlegate.core.events import Answer, Happening
 from gentlegate.core.kit.load import load_kit
-from gentlegate.core.stream.categories import nearest
+from gentlegate.core.stream.categories import agree, nearest
 from tests.support.logs import at, desk, live, moments, of, offline, person, run, said, says, whys
 
 MOD = ("odalys", "moderator")
@@ -75,6 +75,29 @@ class Categories(unittest.TestCase):
         with self.assertRaises(KitError) as caught:
             load_kit({"channel": {"categories": [*pins, {"name": "Other", "shortcuts": ["Wheel"]}]}})
         self.assertEqual(caught.exception.path, "channel.categories.1")
+
+    def test_a_slip_in_a_pinned_name_means_it_everywhere(self) -> None:
+        pins = [{"name": "Glaze lab", "platforms": {"lantern": "Glazing"}}, {"name": "Glaze lav"}]
+        kit = KIT | {"channel": {"categories": pins[:1]}}
+        expected = [("brook", "Glaze lab"), ("lantern", "Glazing"), ("plaza", "Glaze lab")]
+        self.assertEqual(self.answers("!category glase lab", kit, "brook", "lantern", "plaza")[0], expected)
+        unclear = KIT | {"channel": {"categories": pins}}
+        self.assertEqual(self.answers("!category glaze lax", unclear, "lantern")[0], [])
+        exact = KIT | {"channel": {"categories": [{"name": "Tea & talks", "platforms": {"brook": "Glaze lab"}}]}}
+        self.assertEqual(self.answers("!category tea & talk", exact)[0], [("brook", "Tea & talk")])
+
+    def test_whether_platforms_agree(self) -> None:
+        kit = {"channel": {"categories": [{"name": "Glaze lab", "platforms": {"lantern": "Glazing"}}]}}
+        parts = Engine(kit).parts
+        for categories, same in (
+            ({"brook": "Glaze lab", "lantern": "Glazing"}, True),
+            ({"brook": "glaze  LAB", "plaza": "Glaze lab"}, True),
+            ({"brook": "Glazing", "lantern": "Glazing"}, False),
+            ({"brook": "Tea", "lantern": "Glazing"}, False),
+            ({}, True),
+        ):
+            with self.subTest(categories):
+                self.assertEqual(agree(parts, categories), same)
 
     def test_read_by_everyone_set_by_moderators_on_one(self) -> None:
         events = (

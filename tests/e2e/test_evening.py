@@ -17,7 +17,8 @@ from tests.support.team import TwoBrowsers
 from tests.support.world import World, eventually
 
 AXE = Path(__file__).resolve().parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln")
+ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln", "/stage", "/stage/happenings", "/stage/quotes",
+         "/stage/shoutouts")  # fmt: skip
 
 
 class Evening(TwoBrowsers):

@@ -12,7 +12,7 @@ from typing import Any, ClassVar
 
 import httpx
 from websockets.asyncio.client import connect
-from websockets.exceptions import ConnectionClosed, InvalidStatus
+from websockets.exceptions import ConnectionClosed
 
 from gentlegate.connectors.plaza.wire import is_signed
 from playhouse.plaza import signature
@@ -304,8 +304,9 @@ class StageCards(WithWorld):
         self.assertEqual(asyncio.run(told())["style"]["size"], 90)
         fresh = self.client.post("/api/stage/counter:mugs/key").json()
         self.assertNotEqual(fresh["address"], card["address"])
-        with self.assertRaises((InvalidStatus, ConnectionClosed)):
+        with self.assertRaises(ConnectionClosed) as closed:
             asyncio.run(told())
+        self.assertEqual(closed.exception.rcvd.code if closed.exception.rcvd else None, 4401)
         for wrong in ({"size": 1}, {"colour": "red; background: url(x)"}, {"typeface": "other"}):
             self.assertEqual(self.client.put("/api/stage/counter:mugs/style", json=wrong).status_code, 422)
         self.assertEqual(self.client.post("/api/stage/counter:nothing/key").status_code, 422)

@@ -20,6 +20,7 @@ socket_routes = APIRouter()
 Looking = Annotated[Account, Depends(needs("look"))]
 Styling = Annotated[Account, Depends(needs("stage"))]
 EVERY = 0.04
+NO_SUCH_KEY = 4401
 KEYS_EVERY = 25
 """After how many looks a card's key is looked at again: a renewed one ends what the old one opened."""
 
@@ -69,21 +70,18 @@ async def renew(card: str, request: Request, _: Styling) -> CardView:
 async def live(socket: WebSocket, key: str = "") -> None:
     """What a card shows, told whenever it changes."""
     cards, gate = socket.app.state.cards, socket.app.state.gate
+    await socket.accept()  # first, so that the page learns why it is closed
     found = await cards("by_key", key)
-    if found is None:
-        await socket.close(4401)
-        return
-    await socket.accept()
     gone = asyncio.create_task(_until_gone(socket))
     told: dict[str, Any] | None = None
     looks = 0
     try:
         while not gone.done():
-            if looks % KEYS_EVERY == 0:
+            if looks and looks % KEYS_EVERY == 0:
                 found = await cards("by_key", key)
             shown = content(gate, found[0]) if found else None
             if found is None or shown is None:
-                await socket.close(4401)
+                await socket.close(NO_SUCH_KEY)
                 return
             now = CardState(label=shown[0], value=shown[1], style=CardStyle(**found[1])).model_dump()
             if now != told:

@@ -12,7 +12,7 @@ from fastapi import APIRouter, Depends, Request, Response
 from gentlegate.core.effects import Clip, Refused
 from gentlegate.core.errors import ActError
 from gentlegate.core.moments import format_moment
-from gentlegate.core.stream.categories import nearest
+from gentlegate.core.stream.categories import meant
 from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
 from gentlegate.formats.tables import guarded
@@ -57,17 +57,18 @@ async def category(body: SetCategory, request: Request, account: Annotated[Accou
 async def categories(request: Request, _: Annotated[Account, _may("look")], name: str) -> Found:
     gate: Gate = request.app.state.gate
     names = request.app.state.directories
-    found = []
-    for platform in gate.engine.parts.platform_names():
+    parts, found = gate.engine.parts, []
+    for platform in parts.platform_names():
         listed = await asyncio.wait_for(names(platform), 6)
+        near = meant(parts, platform, name, listed)
         if listed is None:
-            found.append(CategoryFound(platform=platform, any=True, exact=None, nearest=[]))
+            found.append(CategoryFound(platform=platform, any=True, exact=near.entry, nearest=[]))
             continue
-        starting = [one for one in listed if name.casefold() in one.casefold()]
-        near = nearest(name, listed)
-        best = list(dict.fromkeys([*([near.entry] if near.entry else []), *starting, *near.nearest]))
+        holding = [one for one in listed if name.casefold() in one.casefold()]
+        best = list(dict.fromkeys([*([near.entry] if near.entry else []), *holding, *near.nearest]))
         found.append(CategoryFound(platform=platform, any=False, exact=near.entry, nearest=best[:6]))
-    return Found(platforms=found)
+    pins = [pin.name for pin in parts.kit.channel.categories]
+    return Found(pinned=[pin for pin in pins if name.casefold() in pin.casefold()], platforms=found)
 
 
 @routes.post("/shoutout", summary="Give a channel a shoutout")

@@ -54,6 +54,7 @@ class StepView(Wire):
 
 
 class Found(Wire):
+    pinned: list[str] = Field([], description="The channel's own names with these letters.")
     platforms: list[CategoryFound]
 
 
@@ -87,7 +88,7 @@ class ImportTable(Wire):
 
 class CardStyle(Wire):
     size: int = Field(64, ge=12, le=300, description="Of the number, in pixels.")
-    colour: str = Field("#21302C", pattern=r"^#[0-9A-Fa-f]{6}$")
+    colour: str = Field("#FFFDF8", pattern=r"^#[0-9A-Fa-f]{6}$")
     typeface: Literal["text", "title"] = "text"
     label: bool = True
     align: Literal["left", "centre", "right"] = "left"

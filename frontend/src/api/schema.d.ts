@@ -1672,6 +1672,12 @@ export interface components {
         };
         /** Found */
         Found: {
+            /**
+             * Pinned
+             * @description The channel's own names with these letters.
+             * @default []
+             */
+            pinned: string[];
             /** Platforms */
             platforms: components["schemas"]["CategoryFound"][];
         };

@@ -11,6 +11,7 @@ import { LogIn } from "./LogIn";
 
 const Commands = lazy(() => import("../features/commands/Commands").then((m) => ({ default: m.Commands })));
 const Rules = lazy(() => import("../features/rules/Rules").then((m) => ({ default: m.Rules })));
+const Stage = lazy(() => import("../features/stage/Stage").then((m) => ({ default: m.Stage })));
 const Setup = lazy(() => import("../features/setup/Setup").then((m) => ({ default: m.Setup })));
 
 const queries = new QueryClient({
@@ -54,6 +55,7 @@ function Rooms() {
           <Route path="/" element={<Desk />} />
           <Route path="/rules/:key?" element={<Rules />} />
           <Route path="/commands/:name?" element={<Commands />} />
+          <Route path="/stage/:part?/:name?" element={<Stage />} />
           <Route path="/setup/:part?" element={<Setup />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

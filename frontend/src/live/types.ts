@@ -29,6 +29,7 @@ export type Mark = {
   kept?: string[];
   problem?: string;
   title?: string;
+  target?: string;
   mark?: string;
   filters?: string[];
   until?: string;
@@ -54,6 +55,9 @@ export type PlatformState = {
   title: string;
   category: string;
   limit: number | null;
+  can: { marker: boolean; clip: boolean; raid: boolean; shoutout: boolean; ads: number[] };
+  /** The ad break that runs, by its moments. */
+  ad: { began: number; until: number } | null;
   lamp: string;
   note: string;
 };
@@ -110,8 +114,19 @@ export type Bridge = {
 
 export type Overlap = { key: string; command: string; person: string; name: string };
 
+export type Raid = { platform: string; name: string; due: number; by: string };
+
 export type Parts = {
-  stream: { live: boolean; phase: string; began: number; number: number; platforms: PlatformState[] };
+  stream: {
+    live: boolean;
+    phase: string;
+    began: number;
+    number: number;
+    /** Whether the live platforms have the same category, each by its own name for it. */
+    same_category: boolean;
+    platforms: PlatformState[];
+  };
+  raid: Raid | null;
   counters: Counter[];
   cooldowns: Cooldown[];
   notices: Notice[];

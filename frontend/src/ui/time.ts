@@ -38,6 +38,11 @@ export function day(moment: number): string {
   });
 }
 
+/** A day such as 2026-03-07, as the reader's calendar shows it. */
+export function date(iso: string): string {
+  return new Date(`${iso}T00:00`).toLocaleDateString([], { day: "numeric", month: "short", year: "numeric" });
+}
+
 const SPAN = /^(?:(\d+)d)?(?:(\d+)h)?(?:(\d+)m)?(?:(\d+(?:\.\d+)?)s)?$/;
 
 /** A kit's duration in words. */

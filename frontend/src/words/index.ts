@@ -9,4 +9,7 @@ void i18next.use(initReactI18next).init({
   interpolation: { escapeValue: false },
 });
 
+/** For words that are templates themselves: their braces stay as they are written. */
+export const AS_WRITTEN = { interpolation: { prefix: "[[", suffix: "]]" } };
+
 export default i18next;

@@ -17,10 +17,7 @@ class Arrivals(Section):
 class Shoutouts(Section):
     """`lines` are personal: they stand before the template, by the channel's log-in."""
 
-    reply: Text = (
-        "Have a look at {{ target.name }}: {{ target.link }}"
-        "{% if target.category != '' %}, last seen with {{ target.category }}{% endif %}"
-    )
+    reply: Text = "Have a look at {{ target.name }}: {{ target.link }}, last seen with {{ target.category }}"
     plain: Text = "Say hello to {{ target.name }}: {{ target.link }}"
     guard: Span = 5 * MINUTE
     lines: dict[Name, Text] = {}

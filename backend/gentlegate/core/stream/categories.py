@@ -11,6 +11,7 @@ from rapidfuzz.fuzz import ratio
 
 from gentlegate.core.builtins.title import by_platform
 from gentlegate.core.effects import Category, Effect
+from gentlegate.core.kit.model import PinnedCategory
 from gentlegate.core.parts import Parts
 from gentlegate.core.records import AskRecord
 from gentlegate.core.stream import saying
@@ -44,13 +45,35 @@ def _folded(name: str) -> str:
     return " ".join(fold(name).split())
 
 
-def pinned(parts: Parts, platform: str, wanted: str) -> str:
-    """What the channel's own word for a category means on a platform; the word itself where it has none."""
+def meant(parts: Parts, platform: str, wanted: str, listed: Iterable[str] | None) -> Found:
+    """What a platform's entry a name means: the channel's own word for it, its exact name, or what is clearly nearest.
+
+    `listed` is the platform's directory, None where it takes any name.
+    """
+    names = None if listed is None else list(listed)
+    pin = _pin(parts, wanted)
+    if pin is None and names is not None and _folded(wanted) in map(_folded, names):
+        return nearest(wanted, names)
+    name = _on_platform(pin or _near_pin(parts, wanted), platform, wanted)
+    return Found(name) if names is None else nearest(name, names)
+
+
+def _pin(parts: Parts, wanted: str) -> PinnedCategory | None:
     folded = _folded(wanted)
-    for category in parts.kit.channel.categories:
-        if folded in {_folded(word) for word in (category.name, *category.shortcuts)}:
-            return category.platforms.get(platform, category.name)
-    return wanted
+    for pin in parts.kit.channel.categories:
+        if folded in {_folded(word) for word in (pin.name, *pin.shortcuts)}:
+            return pin
+    return None
+
+
+def _near_pin(parts: Parts, wanted: str) -> PinnedCategory | None:
+    """The pinned category that a name with a slip in it means."""
+    pins = {pin.name: pin for pin in parts.kit.channel.categories}
+    return pins.get(nearest(wanted, pins).entry or "")
+
+
+def _on_platform(pin: PinnedCategory | None, platform: str, wanted: str) -> str:
+    return pin.platforms.get(platform, pin.name) if pin else wanted
 
 
 def agree(parts: Parts, categories: Mapping[str, str]) -> bool:
@@ -76,7 +99,7 @@ def set_category(
     parts: Parts, wanted: str, platforms: Iterable[str], values: dict[str, Any], now: int
 ) -> list[Effect]:
     """Look the category up on each platform; it is set once all have answered."""
-    names = {name: pinned(parts, name, wanted) for name in platforms}
+    names = {name: _on_platform(_pin(parts, wanted), name, wanted) for name in platforms}
     values = values | {"wanted": wanted}
     return look_up(parts, "category", names, "category", values, now, saying.cause_of(values))
 
@@ -90,7 +113,7 @@ def finish(parts: Parts, record: AskRecord, now: int) -> list[Effect]:
     effects: list[Effect] = []
     problems: dict[str, str] = {}
     for platform, wanted in record.names.items():
-        found = _entry(record.found.get(platform), wanted)
+        found = _entry(parts, platform, record.found.get(platform), str(values["wanted"]))
         if isinstance(found, Found) and found.entry is not None:
             took[platform] = found.entry
             before[platform] = parts.category(platform)
@@ -108,13 +131,13 @@ def finish(parts: Parts, record: AskRecord, now: int) -> list[Effect]:
     return [*effects, *saying.say(parts, values, text, now)]
 
 
-def _entry(found: Any, wanted: str) -> Found | str:
+def _entry(parts: Parts, platform: str, found: Any, wanted: str) -> Found | str:
     """What a platform's answer makes of the name, or what went wrong."""
     if not isinstance(found, dict):
         return "gave no answer"
     if found.get("problem"):
         return str(found["problem"])
-    return Found(wanted) if found.get("any") else nearest(wanted, found.get("names", ()))
+    return meant(parts, platform, wanted, None if found.get("any") else found.get("names", ()))
 
 
 def _problem(platform: str, wanted: str, found: Found | str) -> str:

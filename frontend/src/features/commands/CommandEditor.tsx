@@ -5,13 +5,14 @@ import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { Preview } from "../../ui/Preview";
 import { SideBySide } from "../../ui/SideBySide";
+import { usePreview } from "../../ui/usePreview";
 import { useHoldUnsaved } from "../../ui/useUnsaved";
 import { addressOf } from "./addresses";
 import { CueFields } from "./CueFields";
 import { History } from "./History";
 import { MoreFields } from "./MoreFields";
-import { Preview, usePreview } from "./Preview";
 import { Replies } from "./Replies";
 import { wholeWords } from "./sentences";
 import { type Command, type Cooldown, commandOf, draftOf, type Kind } from "./types";
@@ -39,8 +40,13 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
   const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
   const [theirs, setTheirs] = useState<Command | null>(null);
   const before = (view?.command as Command) ?? null;
-  const preview = usePreview(values, view?.name ?? null, typedIn, cue);
   const name = values.name.trim();
+  const preview = usePreview({
+    reply: values.reply[typedIn] ?? values.reply[0] ?? "",
+    was: view?.name ?? null,
+    name: cue ? "" : name,
+    aliases: cue ? [] : values.aliases,
+  });
   const section = cue ? "cues" : "commands";
   const unsaved =
     dirty && name ? [{ path: `${section}.${view?.name ?? name}`, value: commandOf(values, before) }] : [];

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { UseFormReturn } from "react-hook-form";
 import { useTranslation } from "react-i18next";
+import { insertAt } from "../../ui/insertAt";
 import type { Draft } from "./types";
 
 const VARIABLES = ["person.name", "args", "uses", "stream.title", "now | time"];
@@ -30,17 +31,9 @@ export function Replies({ form, problem, counters, onFocus, at }: Props) {
   const replies = form.watch("reply");
   const place = Math.min(at, replies.length - 1);
   const insert = (variable: string) => {
-    const field = document.getElementById(`command-reply-${place}`) as HTMLTextAreaElement | null;
-    const text = replies[place] ?? "";
-    const [start, end] = field ? [field.selectionStart, field.selectionEnd] : [text.length, text.length];
-    const made = `{{ ${variable} }}`;
-    form.setValue(`reply.${place}`, text.slice(0, start) + made + text.slice(end));
-    requestAnimationFrame(() => {
-      field?.focus();
-      field?.setSelectionRange(start + made.length, start + made.length);
-    });
+    const made = insertAt(`command-reply-${place}`, replies[place] ?? "", variable);
+    form.setValue(`reply.${place}`, made);
   };
-  const words = t("commands.variables", { returnObjects: true }) as Record<string, string>;
   return (
     <>
       {replies.map((_, index) => (
@@ -79,7 +72,7 @@ export function Replies({ form, problem, counters, onFocus, at }: Props) {
         <span className="quiet">{t("commands.insert")}</span>
         {(more ? [...VARIABLES, ...RARER] : VARIABLES).map((variable) => (
           <button type="button" key={variable} onClick={() => insert(variable)} title={`{{ ${variable} }}`}>
-            {words[variable]}
+            {t(`variables.${variable.replaceAll(".", "_")}`)}
           </button>
         ))}
         {(more ? counters : []).map((counter) => (

@@ -9,6 +9,8 @@ import { Drawbridge } from "./Drawbridge";
 import { Overlaps } from "./Overlaps";
 import { Panel } from "./Panel";
 import { Passes } from "./Passes";
+import { Presses } from "./Presses";
+import { Running } from "./Running";
 import { SecondLooks } from "./SecondLooks";
 import { StreamPanel } from "./StreamPanel";
 
@@ -18,7 +20,9 @@ export function Bench({ may, onOpen }: { may: (act: string) => boolean; onOpen: 
     <>
       <Drawbridge may={may("drawbridge")} />
       <Overlaps may={may("overlap")} mayChange={may("commands")} />
-      <StreamPanel may={may("title")} />
+      <Running mayCancel={may("cancel_raid")} />
+      <StreamPanel may={may} />
+      <Presses may={may} />
       <SecondLooks may={may("second_look")} onOpen={onOpen} />
       <Passes may={may("pass")} />
       <Counters may={may("count")} />

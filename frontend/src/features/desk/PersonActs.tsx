@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
 import { inWords, secondsOf } from "../../ui/time";
 import type { Acts } from "./acts";
+import { useStreamActs } from "./streamActs";
 
 /** The lengths of a pass, as the server takes them. */
 export const PASSES = ["2m", "10m", "stream"];
@@ -14,6 +15,7 @@ type Props = { line: Line; may: (act: string) => boolean; acts: Acts };
 /** What can be done about the writer of a line: a pass, a timeout of any length, a ban, and their end. */
 export function PersonActs({ line, may, acts }: Props) {
   const { t } = useTranslation();
+  const { forgetArrivals } = useStreamActs();
   const [own, setOwn] = useState("");
   const [bad, setBad] = useState(false);
   const small = { size: "sm", variant: "outline-secondary" } as const;
@@ -67,6 +69,14 @@ export function PersonActs({ line, may, acts }: Props) {
         </form>
       )}
       {bad && <p className="clay small">{t("desk.badLength")}</p>}
+      {may("arrivals") && (
+        <div className="row-item">
+          <span>{t("desk.arrival")}</span>
+          <Button {...small} onClick={() => void forgetArrivals(person)}>
+            {t("desk.forgetArrival")}
+          </Button>
+        </div>
+      )}
       <div className="row-item">
         <span className="quiet small">{t("desk.liftHelp")}</span>
         <span className="button-row">

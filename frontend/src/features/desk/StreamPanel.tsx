@@ -4,20 +4,24 @@ import { useTranslation } from "react-i18next";
 import type { PlatformState } from "../../live/types";
 import { useLive } from "../../ui/useLive";
 import { useActs } from "./acts";
+import { CategoryField } from "./CategoryField";
 import { Panel } from "./Panel";
 
-/** Title and category as each platform has them; the title can be set for all at once. */
-export function StreamPanel({ may }: { may: boolean }) {
+/** Title and category as each platform has them; both can be set for all at once. */
+export function StreamPanel({ may }: { may: (act: string) => boolean }) {
   const { t } = useTranslation();
-  const platforms = useLive((state) => state.parts.stream?.platforms) ?? [];
+  const all = useLive((state) => state.parts.stream?.platforms) ?? [];
+  const same = useLive((state) => state.parts.stream?.same_category ?? true);
+  const live = all.filter((platform) => platform.live);
+  const platforms = live.length ? live : all;
   const titles = new Set(platforms.map((platform) => platform.title));
   return (
     <Panel
       name="stream"
       title={t("bench.stream")}
-      aside={t(titles.size > 1 ? "bench.differs" : "bench.same")}
+      aside={t(titles.size > 1 || !same ? "bench.differs" : "bench.same")}
     >
-      <TitleField current={platforms[0]?.title ?? ""} platforms={platforms} may={may} />
+      <TitleField current={platforms[0]?.title ?? ""} platforms={platforms} may={may("title")} />
       {titles.size > 1 &&
         platforms.map((platform) => (
           <div key={platform.name} className="row-item small">
@@ -25,11 +29,7 @@ export function StreamPanel({ may }: { may: boolean }) {
             <span>{platform.title || t("bench.noTitle")}</span>
           </div>
         ))}
-      <p className="category">
-        <span className="quiet">{t("bench.category")}</span>{" "}
-        {[...new Set(platforms.map((platform) => platform.category))].filter(Boolean).join(" / ") ||
-          t("bench.noCategory")}
-      </p>
+      <CategoryField platforms={all} same={same} may={may("category")} />
     </Panel>
   );
 }

@@ -6,6 +6,7 @@ import { clock, inWords } from "../../ui/time";
 export type Tone = "clay" | "straw" | "moss" | "slate" | "quiet";
 export type MarginWord = { tone: Tone; word: string; more?: string };
 
+const SET = new Set(["title", "category", "marker", "clip", "ad"]);
 const TONES: Record<string, Tone> = {
   nudge: "straw",
   remove: "clay",
@@ -123,7 +124,9 @@ export function marginWords(t: TFunction, line: Line): MarginWord[] {
       words.push({ tone, word: t(`marks.${mark.mark}`), more: mark.by_name });
     }
     if (mark.effect === "pass") words.push(passWord(t, mark));
-    if (mark.effect === "title") words.push({ tone: "moss", word: t("marks.title") });
+    if (SET.has(mark.effect)) words.push({ tone: "moss", word: t(`marks.${mark.effect}`) });
+    if (mark.effect === "raid" || mark.effect === "shoutout")
+      words.push({ tone: "moss", word: t(`marks.${mark.effect}`, { name: mark.target }) });
     if (mark.effect === "warning")
       words.push({ tone: "straw", word: t("marks.warning", { problem: mark.problem }) });
   }

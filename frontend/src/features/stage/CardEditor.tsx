@@ -1,0 +1,184 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import { api, ask, type Schemas } from "../../api/client";
+import { draw } from "../../card/draw";
+import { Choice } from "../../ui/Choice";
+import { useTelling } from "../../ui/Notice";
+import { useLive } from "../../ui/useLive";
+
+type Style = Schemas["CardStyle"];
+const SIZES = { least: 12, most: 300 };
+
+/** A stage card: how it looks, as the video software shows it, and the address to give to that. */
+export function CardEditor({ card }: { card: string }) {
+  const { t } = useTranslation();
+  const queries = useQueryClient();
+  const { tell, complain } = useTelling();
+  const { data } = useQuery({ queryKey: ["cards"], queryFn: () => ask(api.GET("/api/stage")) });
+  const [typed, setTyped] = useState<Partial<Style>>({});
+  const view = data?.cards.find((one) => one.card === card);
+  const live = useLive((state) => state.parts.counters?.find((one) => `counter:${one.name}` === card));
+  if (!view) return null;
+  const style = { ...view.style, ...typed };
+  const dirty = JSON.stringify(style) !== JSON.stringify(view.style);
+  const params = { path: { card } };
+  const change = (changes: Partial<Style>) => setTyped({ ...typed, ...changes });
+  const run = async (asked: Promise<unknown>, said: string) => {
+    try {
+      await asked;
+      tell(said);
+    } catch (error) {
+      complain(error);
+    }
+    await queries.invalidateQueries({ queryKey: ["cards"] });
+  };
+  const save = () =>
+    run(ask(api.PUT("/api/stage/{card}/style", { params, body: style })), t("stage.card.saved")).then(() =>
+      setTyped({}),
+    );
+  return (
+    <section className="card-editor" aria-labelledby="card-title">
+      <div className="chosen-head">
+        <h3 id="card-title">{t(card === "shoutout" ? "stage.card.lastShoutout" : "stage.card.title")}</h3>
+        {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+      </div>
+      <p className="quiet">{t("stage.card.lead")}</p>
+      <div className="two-sides">
+        <div>
+          <div className="pair">
+            <Form.Group className="mb-3" controlId="card-size">
+              <Form.Label>{t("stage.card.size")}</Form.Label>
+              <Form.Control
+                type="number"
+                min={SIZES.least}
+                max={SIZES.most}
+                value={style.size}
+                onChange={(event) => change({ size: Number(event.target.value) })}
+              />
+            </Form.Group>
+            <Form.Group className="mb-3" controlId="card-colour">
+              <Form.Label>{t("stage.card.colour")}</Form.Label>
+              <Form.Control
+                type="color"
+                value={style.colour}
+                onChange={(event) => change({ colour: event.target.value })}
+              />
+            </Form.Group>
+            <Choice
+              id="card-typeface"
+              label={t("stage.card.typeface")}
+              value={style.typeface}
+              values={["text", "title"]}
+              words={(one) => t(`stage.card.typefaces.${one}`)}
+              onChange={(typeface) => change({ typeface: typeface as Style["typeface"] })}
+            />
+            <Choice
+              id="card-align"
+              label={t("stage.card.align")}
+              value={style.align}
+              values={["left", "centre", "right"]}
+              words={(one) => t(`stage.card.aligns.${one}`)}
+              onChange={(align) => change({ align: align as Style["align"] })}
+            />
+            <Choice
+              id="card-ground"
+              label={t("stage.card.ground")}
+              value={style.ground}
+              values={["none", "sheet"]}
+              words={(one) => t(`stage.card.grounds.${one}`)}
+              onChange={(ground) => change({ ground: ground as Style["ground"] })}
+            />
+          </div>
+          <Form.Check
+            type="switch"
+            id="card-label"
+            label={t("stage.card.label")}
+            checked={style.label}
+            onChange={(event) => change({ label: event.target.checked })}
+          />
+          <div className="d-flex gap-2 save-row">
+            <Button disabled={!dirty} onClick={() => void save()}>
+              {t("stage.card.save")}
+            </Button>
+            {dirty && (
+              <Button variant="outline-secondary" onClick={() => setTyped({})}>
+                {t("commands.discard")}
+              </Button>
+            )}
+          </div>
+        </div>
+        <CardPreview
+          label={live?.label ?? view.label}
+          value={live ? String(live.value) : view.value}
+          style={style}
+        />
+      </div>
+      <Address
+        address={view.address}
+        onRenew={() => void run(ask(api.POST("/api/stage/{card}/key", { params })), t("stage.card.renewed"))}
+      />
+    </section>
+  );
+}
+
+/** The same drawing as on the card's own page, over a picture of a bright and a dark scene. */
+function CardPreview({ label, value, style }: { label: string; value: string; style: Style }) {
+  const { t } = useTranslation();
+  const empty = !label && !value;
+  const bright = useRef<HTMLDivElement>(null);
+  const dark = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const state = { label: empty ? "Basket weaving" : label, value: empty ? "Wicker Works" : value, style };
+    for (const scene of [bright.current, dark.current]) if (scene) draw(scene, state);
+  }, [label, value, style, empty]);
+  return (
+    <figure className="card-scenes" aria-label={t("stage.card.preview")}>
+      <div className="scene bright">
+        <div ref={bright} />
+      </div>
+      <div className="scene dark" aria-hidden="true">
+        <div ref={dark} />
+      </div>
+      <figcaption className="quiet">{t(empty ? "stage.card.sample" : "stage.card.now")}</figcaption>
+    </figure>
+  );
+}
+
+function Address({ address, onRenew }: { address: string; onRenew: () => void }) {
+  const { t } = useTranslation();
+  const { tell } = useTelling();
+  const [shown, setShown] = useState(false);
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(address);
+      tell(t("stage.card.copied"));
+    } catch {
+      setShown(true);
+      tell(t("stage.card.copyByHand"));
+    }
+  };
+  return (
+    <Form.Group className="mt-3" controlId="card-address">
+      <Form.Label>{t("stage.card.address")}</Form.Label>
+      <div className="d-flex gap-2">
+        <Form.Control
+          readOnly
+          type={shown ? "text" : "password"}
+          value={address}
+          autoComplete="off"
+          onFocus={(event) => event.target.select()}
+        />
+        <Button variant="outline-secondary" onClick={() => setShown(!shown)}>
+          {t(shown ? "stage.card.hide" : "stage.card.show")}
+        </Button>
+        <Button onClick={() => void copy()}>{t("stage.card.copy")}</Button>
+        <Button variant="outline-danger" onClick={onRenew}>
+          {t("stage.card.renew")}
+        </Button>
+      </div>
+      <Form.Text>{t("stage.card.addressHelp")}</Form.Text>
+    </Form.Group>
+  );
+}
