@@ -150,6 +150,7 @@ function Address({ address, onRenew }: { address: string; onRenew: () => void })
   const { t } = useTranslation();
   const { tell } = useTelling();
   const [shown, setShown] = useState(false);
+  const [renewing, setRenewing] = useState(false);
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(address);
@@ -174,10 +175,28 @@ function Address({ address, onRenew }: { address: string; onRenew: () => void })
           {t(shown ? "stage.card.hide" : "stage.card.show")}
         </Button>
         <Button onClick={() => void copy()}>{t("stage.card.copy")}</Button>
-        <Button variant="outline-danger" onClick={onRenew}>
+        <Button variant="outline-danger" onClick={() => setRenewing(true)}>
           {t("stage.card.renew")}
         </Button>
       </div>
+      {renewing && (
+        <div className="d-flex gap-2 align-items-center mt-2" role="alert">
+          <span>{t("stage.card.renewSure")}</span>
+          <Button
+            size="sm"
+            variant="danger"
+            onClick={() => {
+              setRenewing(false);
+              onRenew();
+            }}
+          >
+            {t("stage.card.renewNow")}
+          </Button>
+          <Button size="sm" variant="outline-secondary" onClick={() => setRenewing(false)}>
+            {t("stage.card.renewNot")}
+          </Button>
+        </div>
+      )}
       <Form.Text>{t("stage.card.addressHelp")}</Form.Text>
     </Form.Group>
   );

@@ -6,13 +6,14 @@ import { api, ask } from "../../api/client";
 import { useLive } from "../../ui/useLive";
 import { useMe } from "../../ui/useMe";
 import { Arrivals } from "./Arrivals";
+import { Categories } from "./Categories";
 import { CounterEditor } from "./CounterEditor";
 import { Happenings } from "./Happenings";
 import { Markers } from "./Markers";
 import { Quotes } from "./Quotes";
 import { Shoutouts } from "./Shoutouts";
 
-const PARTS = ["quotes", "shoutouts", "arrivals", "happenings", "markers"] as const;
+const PARTS = ["categories", "quotes", "shoutouts", "arrivals", "happenings", "markers"] as const;
 const NEW = "+";
 
 /** What the stream shows and says of itself: counters and their cards, quotes, shoutouts, arrivals, happenings. */
@@ -70,6 +71,7 @@ export function Stage() {
           <CounterEditor key={wanted} view={view} may={may} mayCount={mayDo("count")} />
         )}
         {chosen === "counter" && counters && !view && wanted !== NEW && <p>{t("stage.noSuchCounter")}</p>}
+        {chosen === "categories" && <Categories may={may} />}
         {chosen === "quotes" && <Quotes may={mayDo("quote")} maySet={may} />}
         {chosen === "shoutouts" && <Shoutouts may={may} />}
         {chosen === "arrivals" && <Arrivals may={may} mayForget={mayDo("arrivals")} />}
