@@ -11,10 +11,11 @@ from typing import Any
 
 from gentlegate.core import overlaps, tonight
 from gentlegate.core.changes import Changes
+from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.runner import run_command, run_cue
 from gentlegate.core.counters import moved_effects
 from gentlegate.core.desk import carry_out_act
-from gentlegate.core.effects import Effect, Verdict
+from gentlegate.core.effects import Cause, Effect, Verdict
 from gentlegate.core.events import Answer, DeskAct, Event, Happening, Message, Person, Removal, StreamChange
 from gentlegate.core.judge import drawbridge, passes, second_look, tally
 from gentlegate.core.judge.carry_out import carry_out
@@ -27,6 +28,7 @@ from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
 from gentlegate.core.records import AccountRecord, AskRecord
 from gentlegate.core.rotas.scheduler import Rotas
+from gentlegate.core.rotas.voice import Voice
 from gentlegate.core.state import State
 from gentlegate.core.stream import arrivals, asks, happenings, raids
 from gentlegate.core.stream.finishing import FINISH
@@ -74,7 +76,7 @@ class Engine:
         """Make the parts anew under a changed kit; what is remembered stays."""
         self.parts = Parts(kit, self.state, self._seed, self.declared)
         self._quiet_until = None
-        self.rotas = Rotas(self.parts, getattr(self, "rotas", None), self.now)
+        self.rotas = Rotas(self.parts, Voice(self.parts), getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas
         self.parts.changes = self.changes
         self.parts.can_ask = self._can_ask
@@ -240,7 +242,18 @@ class Engine:
         moved = self.parts.counters.begin_stream()
         arrivals.prune(self.parts)
         self.rotas.begin_stream(now)
+        effects += self._still_paused(event.platform, now)
         return effects + [effect for one in moved for effect in moved_effects(one, None, now)]
+
+    def _still_paused(self, platform: str, now: int) -> list[Effect]:
+        """What was paused in an earlier stream is said when the next one starts."""
+        paused = [rota.name for rota in self.rotas.paused() if rota.on]
+        if not paused:
+            return []
+        slot = next((slot for slot in self.parts.slots.values() if slot.key == "/timers"), None)
+        command = f"{self.parts.kit.channel.prefix}{slot.names[0] if slot else 'timers'}"
+        text = f"Still paused: {', '.join(paused)}. {command} on lets them go on."
+        return [*aloud(text, platform, self.parts.abilities(platform), Cause("command", "timers"), now)]
 
     def _stream_over(self, now: int) -> list[Effect]:
         """The stream has ended: whatever was for tonight puts itself back."""

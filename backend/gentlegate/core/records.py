@@ -201,6 +201,15 @@ class RotaRecord:
     left: list[int] = field(default_factory=list)
     last_notice: int | None = None
     paused: bool = False
+    base: dict[str, int] = field(default_factory=dict)
+    """Where each platform's count of lines stood at its last post."""
+
+
+@dataclass(slots=True)
+class LinesRecord:
+    """Lines from people that were not removed, counted on for ever."""
+
+    count: int = 0
 
 
 @dataclass(slots=True)

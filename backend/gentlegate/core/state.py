@@ -25,6 +25,7 @@ from gentlegate.core.records import (
     CounterRecord,
     FeedRecord,
     GreetingRecord,
+    LinesRecord,
     LookRecord,
     MarkerRecord,
     OverlapRecord,
@@ -146,6 +147,7 @@ class State:
         self.counters = Table("counters", CounterRecord)
         self.changes = Table("changes", ChangeRecord)
         self.rotas = Table("rotas", RotaRecord)
+        self.lines = Table("lines", LinesRecord)
         self.post = Table("post", PostRecord)
         self.asks = Table("asks", AskRecord)
         self.shoutouts = Table("shoutouts", ShoutoutRecord)

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime, time
+from collections.abc import Callable
+from datetime import date, datetime, time, timedelta
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from gentlegate.core.kit.model import Notice, Rota
 from gentlegate.core.moments import SECOND, as_datetime, moment_of
-from gentlegate.core.parts import Parts
 from gentlegate.core.records import RotaRecord
 
 
@@ -20,6 +21,11 @@ def midnight(day: date, zone: str) -> int:
     return moment_of(datetime.combine(day, time.min, ZoneInfo(zone)))
 
 
+def midnight_after(day: date, zone: str) -> int:
+    """The moment at which a day ends in a zone."""
+    return midnight(day + timedelta(days=1), zone)
+
+
 def where(notice: Notice, platforms: list[str]) -> list[str]:
     return platforms if notice.platforms is None else [name for name in platforms if name in notice.platforms]
 
@@ -29,7 +35,9 @@ def can_post(notice: Notice, platforms: list[str], day: date) -> bool:
     return notice.on and dated_in and bool(where(notice, platforms))
 
 
-def candidates(rota: Rota, record: RotaRecord, platforms: list[str], day: date, parts: Parts) -> list[int]:
+def candidates(
+    rota: Rota, record: RotaRecord, platforms: list[str], day: date, chance: Callable[..., Any]
+) -> list[int]:
     """The notices that may come now, best first; looking changes nothing but the round."""
     usable = [index for index, notice in enumerate(rota.notices) if can_post(notice, platforms, day)]
     if rota.order == "in turn":
@@ -39,7 +47,7 @@ def candidates(rota: Rota, record: RotaRecord, platforms: list[str], day: date, 
         return left
     record.round += 1
     fresh = list(usable)
-    parts.chance("rota", rota.name, record.round).shuffle(fresh)
+    chance("rota", rota.name, record.round).shuffle(fresh)
     if len(fresh) > 1 and fresh[0] == record.last_notice:
         fresh[0], fresh[-1] = fresh[-1], fresh[0]
     record.left = fresh

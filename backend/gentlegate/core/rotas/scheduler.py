@@ -3,94 +3,213 @@
 A rota is *ready* from the moment at which all that it waits for has come: its clock (`due`), its lines, a platform
 that is live, a notice that may be said. Ready rotas stand in one queue by that moment; only the head may post, and
 only `spacing` after the last post of another rota. Rotas that are `alone` stand beside the queue.
+
+Lines are counted once per platform for all rotas; each remembers where the counts stood at its last post.
 """
 
 from __future__ import annotations
 
-from gentlegate.core.commands.replies import aloud
-from gentlegate.core.commands.runner import choose_reply, notice_text
+from collections.abc import Callable, Sequence
+from datetime import date
+from typing import Any, Protocol
+
 from gentlegate.core.effects import Cause, Effect, Warned
 from gentlegate.core.errors import ActError, TemplateProblem
-from gentlegate.core.kit.model import Notice, Rota
-from gentlegate.core.parts import Parts
-from gentlegate.core.records import CommandRecord, PostRecord, RotaRecord
-from gentlegate.core.rotas.order import can_post, candidates, next_date, taken, today, where
+from gentlegate.core.kit.model import Kit, Notice, Rota
+from gentlegate.core.platforms import Abilities
+from gentlegate.core.records import PostRecord, RotaRecord, StreamRecord
+from gentlegate.core.rotas.order import can_post, candidates, midnight_after, next_date, taken, today, where
+from gentlegate.core.state import State
 from gentlegate.core.text.folding import fold_name
+
+Say = Callable[[Rota, Notice, list[str], int], Sequence[Effect]]
+"""Says a notice on these platforms; TemplateProblem where it cannot."""
+
+
+class Stream(Protocol):
+    @property
+    def now(self) -> StreamRecord: ...
+
+
+class Surroundings(Protocol):
+    """What the rotas see: the engine's parts, or what a forecast imagines."""
+
+    @property
+    def kit(self) -> Kit: ...
+    @property
+    def state(self) -> State: ...
+    @property
+    def streams(self) -> Stream: ...
+
+    def platform_names(self) -> list[str]: ...
+    def abilities(self, platform: str) -> Abilities: ...
+    def chance(self, *about: Any) -> Any: ...
 
 
 class Rotas:
     """All rotas under one kit; clocks, places and rounds live in the state."""
 
-    def __init__(self, parts: Parts, before: Rotas | None = None, now: int = 0) -> None:
-        self._parts = parts
-        self.rotas = parts.kit.rotas
+    def __init__(self, around: Surroundings, say: Say, before: Rotas | None = None, now: int = 0) -> None:
+        self._around = around
+        self._say = say
+        self.rotas = around.kit.rotas
         self._keys = [fold_name(rota.name) for rota in self.rotas]
+        self._places = {key: index for index, key in enumerate(self._keys)}
+        self._all = frozenset(self._places.values())
+        self._alone = {index for index, rota in enumerate(self.rotas) if rota.alone}
         self._stepped: int = before._stepped if before else -1
         self._due: int | None = None
         self._due_holds = False
+        self._day: tuple[int, int, date] | None = None
+        self._seen: tuple[Any, ...] = ()
         if before:
             self._adapt(before, now)
+        rows = around.state.rotas
+        self._ready = {i for i, key in enumerate(self._keys) if (row := rows.get(key)) and row.ready is not None}
+
+    # Changes of settings (rule 9)
 
     def _adapt(self, before: Rotas, now: int) -> None:
-        """A changed rhythm counts from the last post, and never posts at once (rule 9)."""
-        rhythms = {key: rota.every for key, rota in zip(before._keys, before.rotas, strict=True)}
-        spacing = self._parts.kit.channel.spacing
+        """A changed rhythm counts from the last post, and no change posts at once."""
+        known = dict(zip(before._keys, before.rotas, strict=True))
         for key, rota in zip(self._keys, self.rotas, strict=True):
-            record = self._parts.state.rotas.get(key)
-            if record is None and self._parts.streams.now.phase in ("live", "gap"):
-                first = rota.every if rota.first_after is None else max(rota.first_after, spacing)
-                self._parts.state.rotas.put(key, RotaRecord(due=now + first))
-            elif record and record.last is not None and rhythms.get(key, rota.every) != rota.every:
-                due = max(record.last + rota.every, now + spacing)
-                self._parts.state.rotas.edit(key).due = due
-                self._parts.state.rotas.edit(key).ready = None
+            record, old = self._around.state.rotas.get(key), known.get(key)
+            if record is None:
+                self._new(key, rota, now)
+            elif old is not None and old != rota:
+                self._changed(key, old, rota, now)
+
+    def _new(self, key: str, rota: Rota, now: int) -> None:
+        if self._around.streams.now.phase in ("live", "gap"):
+            first = rota.every if rota.first_after is None else max(rota.first_after, self._spacing)
+            self._around.state.rotas.put(key, RotaRecord(due=now + first, base=self._counts()))
+
+    def _changed(self, key: str, old: Rota, rota: Rota, now: int) -> None:
+        record = self._around.state.rotas.edit(key)
+        record.ready = None
+        due = record.due
+        if _rhythm(old) != _rhythm(rota):
+            due = self._due_anew(record, rota, now)
+            due = due if due is None else max(due, now + self._spacing)
+        elif due is not None and due <= now:
+            due = now + self._spacing
+        record.due = due
+
+    def _due_anew(self, record: RotaRecord, rota: Rota, now: int) -> int | None:
+        """When it is due under its new rhythm, counted from its last post or from what it began with."""
+        stream = self._around.streams.now
+        if stream.phase == "never":
+            return None
+        if stream.phase == "over":
+            ended = (stream.last_off or now) + self._around.kit.channel.stream_gap
+            return None if rota.every_offline is None else max(record.last or ended, ended) + rota.every_offline
+        if record.last is not None and record.last >= stream.began:
+            return record.last + rota.every
+        return stream.began + (rota.every if rota.first_after is None else rota.first_after)
 
     def resume(self, now: int) -> None:
         """Whatever fell due before `now` is looked at once, at the next step."""
         self._stepped = max(self._stepped, now - 1)
         self._due_holds = False
 
-    def record(self, rota: Rota) -> RotaRecord:
-        """Where a rota stands; read only."""
-        return self._parts.state.rotas.get(fold_name(rota.name)) or RotaRecord()
+    # The stream and its lines (rules 1, 2, 7)
 
     def begin_stream(self, now: int) -> None:
-        self._due_holds = False
-        for key, rota in zip(self._keys, self.rotas, strict=True):
-            record = self._parts.state.rotas.edit(key)
-            record.due = now + (rota.every if rota.first_after is None else rota.first_after)
-            record.lines = 0
-            record.ready = None
+        self._restart(lambda rota: now + (rota.every if rota.first_after is None else rota.first_after))
 
     def end_stream(self, now: int) -> None:
         """The stream's end is established: the clocks for while we are away begin."""
-        self._due_holds = False
+        self._restart(lambda rota: None if rota.every_offline is None else now + rota.every_offline)
+
+    def _restart(self, due: Callable[[Rota], int | None]) -> None:
+        counts = self._counts()
         for key, rota in zip(self._keys, self.rotas, strict=True):
-            record = self._parts.state.rotas.edit(key)
-            record.due = None if rota.every_offline is None else now + rota.every_offline
-            record.lines = 0
-            record.ready = None
+            record = self._around.state.rotas.edit(key)
+            record.due, record.lines, record.base, record.ready = due(rota), 0, dict(counts), None
+        self._ready.clear()
+        self._due_holds = False
 
     def line(self, platform: str) -> None:
         """A line from a person that was not removed."""
-        for key, rota in zip(self._keys, self.rotas, strict=True):
+        self._around.state.lines.edit(platform).count += 1
+
+    def _counts(self) -> dict[str, int]:
+        return {platform: record.count for platform, record in self._around.state.lines.items()}
+
+    def _lines(self, rota: Rota, record: RotaRecord) -> int:
+        """Lines on its platforms since its last post."""
+        counted, base = record.lines, record.base
+        for platform, row in self._around.state.lines.items():
             if rota.platforms is None or platform in rota.platforms:
-                self._parts.state.rotas.edit(key).lines += 1
+                counted += row.count - base.get(platform, 0)
+        return counted
+
+    def _missing(self, rota: Rota, record: RotaRecord) -> int:
+        wanted = rota.offline_lines if self._around.streams.now.phase == "over" else rota.chat_lines
+        return max(0, wanted - self._lines(rota, record)) if wanted else 0
+
+    # What others ask
+
+    @property
+    def _spacing(self) -> int:
+        return self._around.kit.channel.spacing
+
+    def record(self, rota: Rota) -> RotaRecord:
+        """Where a rota stands; read only."""
+        return self._around.state.rotas.get(fold_name(rota.name)) or RotaRecord()
+
+    def lines_missing(self, rota: Rota) -> int:
+        return self._missing(rota, self.record(rota))
 
     def platforms(self, rota: Rota) -> list[str]:
         """Where it would post now."""
-        stream = self._parts.streams.now
+        stream = self._around.streams.now
         if stream.phase == "live":
             names = list(stream.live)
         elif stream.phase == "over" and rota.every_offline is not None:
-            names = [n for n in self._parts.platform_names() if self._parts.abilities(n).offline_chat]
+            names = [n for n in self._around.platform_names() if self._around.abilities(n).offline_chat]
         else:
             return []
         return names if rota.platforms is None else [name for name in names if name in rota.platforms]
 
-    def lines_missing(self, rota: Rota) -> int:
-        live = self._parts.streams.now.phase != "over"
-        return max(0, (rota.chat_lines if live else rota.offline_lines) - self.record(rota).lines)
+    def held_until(self) -> int | None:
+        """Until when the last post holds others back; None where nothing was posted."""
+        post = self._around.state.post.get("post")
+        return None if post is None or post.at is None else post.at + self._spacing
+
+    def paused(self) -> list[Rota]:
+        return [rota for rota in self.rotas if self.record(rota).paused]
+
+    def pause(self, rota: Rota, paused: bool, now: int) -> bool:
+        """Pause a rota, beyond the stream too, or let it go on; False where it stood so before.
+
+        Its clock runs on; after a pause it does not post sooner than the channel's spacing.
+        """
+        if self.record(rota).paused == paused:
+            return False
+        record = self._around.state.rotas.edit(fold_name(rota.name))
+        record.paused, record.ready = paused, None
+        self._ready.discard(self.rotas.index(rota))
+        if not paused and record.due is not None:
+            record.due = max(record.due, now + self._spacing)
+        self._due_holds = False
+        return True
+
+    def wanted_next(self, rota: Rota | None) -> Rota:
+        """The rota that would post now if asked: this one, or the one due first. ActError where none can."""
+        chosen = [rota] if rota else [one for one in self.rotas if one.on and not self.record(one).paused]
+        if not chosen or not chosen[0].on or self.record(chosen[0]).paused:
+            raise ActError("this rota is off" if rota else "every rota is off", "disabled")
+        first = min(chosen, key=lambda one: (self.record(one).due is None, self.record(one).due or 0))
+        if not self.platforms(first):
+            raise ActError("nothing is live, so it cannot post", "offline")
+        return first
+
+    def post_next(self, rota: Rota, now: int) -> list[Effect]:
+        """Post the next notice now, whatever holds it back, and restart the clock."""
+        return self._post(self.rotas.index(rota), now)
+
+    # Time
 
     def due(self) -> int | None:
         """The next moment at which something may change by time alone, later than the last step.
@@ -109,50 +228,20 @@ class Rotas:
 
     def _next_due(self) -> int | None:
         ahead = [self._released()]
-        for rota in self.rotas:
-            record = self.record(rota)
-            if not rota.on or record.paused or record.due is None:
+        rows, stepped = self._around.state.rotas, self._stepped
+        for index in self._all - self._ready:
+            rota, record = self.rotas[index], rows.get(self._keys[index])
+            if record is None or not rota.on or record.paused or record.due is None:
                 continue
-            ahead.append(record.due)
-            if record.due <= self._stepped and record.ready is None:
-                ahead.append(next_date(rota, self._stepped, self._parts.kit.channel.timezone))
+            if record.due > stepped:
+                ahead.append(record.due)
+            else:
+                ahead.append(next_date(rota, stepped, self._around.kit.channel.timezone))
         return min((at for at in ahead if at is not None and at > self._stepped), default=None)
 
     def _released(self) -> int | None:
         """When the head of the queue is no longer held back."""
-        post = self._parts.state.post.get("post")
-        if post is None or post.at is None:
-            return None
-        waiting = any(self.record(rota).ready is not None for rota in self.rotas if rota.on and not rota.alone)
-        return post.at + self._parts.kit.channel.spacing if waiting else None
-
-    def pause(self, rota: Rota, paused: bool, now: int) -> bool:
-        """Pause a rota, beyond the stream too, or let it go on; False where it stood so before.
-
-        Its clock runs on; after a pause it does not post sooner than the channel's spacing.
-        """
-        if self.record(rota).paused == paused:
-            return False
-        record = self._parts.state.rotas.edit(fold_name(rota.name))
-        record.paused, record.ready = paused, None
-        if not paused and record.due is not None:
-            record.due = max(record.due, now + self._parts.kit.channel.spacing)
-        self._due_holds = False
-        return True
-
-    def wanted_next(self, rota: Rota | None) -> Rota:
-        """The rota that would post now if asked: this one, or the one due first. ActError where none can."""
-        chosen = [rota] if rota else [one for one in self.rotas if one.on and not self.record(one).paused]
-        if not chosen or not chosen[0].on or self.record(chosen[0]).paused:
-            raise ActError("this rota is off" if rota else "every rota is off", "disabled")
-        first = min(chosen, key=lambda one: (self.record(one).due is None, self.record(one).due or 0))
-        if not self.platforms(first):
-            raise ActError("nothing is live, so it cannot post", "offline")
-        return first
-
-    def post_next(self, rota: Rota, now: int) -> list[Effect]:
-        """Post the next notice now, whatever holds it back, and restart the clock."""
-        return self._post(self.rotas.index(rota), now)
+        return self.held_until() if any(not self.rotas[index].alone for index in self._ready) else None
 
     def step(self, now: int) -> list[Effect]:
         """Post whatever may be posted at this moment."""
@@ -163,88 +252,109 @@ class Rotas:
         self._mark_ready(now)
         while (index := self._head(now)) is not None:
             effects += self._post(index, now)
-            self._mark_ready(now)
         return effects
 
-    def _mark_ready(self, now: int) -> None:
-        for index, rota in enumerate(self.rotas):
-            record = self._parts.state.rotas.get(self._keys[index])
-            if record is None:
+    def waiting_for_lines(self, now: int) -> list[tuple[Rota, int]]:
+        """The rotas whose clock is over and whose lines are not complete, with how many are missing."""
+        found = []
+        for index in self._all - self._ready:
+            rota, record = self.rotas[index], self._around.state.rotas.get(self._keys[index])
+            if record is None or not rota.on or record.paused or record.due is None or record.due > now:
                 continue
-            ready = self._is_ready(rota, record, now)
-            if ready and record.ready is None:
-                self._parts.state.rotas.edit(self._keys[index]).ready = now
-                self._due_holds = False
-            elif not ready and record.ready is not None:
-                self._parts.state.rotas.edit(self._keys[index]).ready = None
-                self._due_holds = False
+            if missing := self._missing(rota, record):
+                found.append((rota, missing))
+        return found
 
-    def _is_ready(self, rota: Rota, record: RotaRecord, now: int) -> bool:
-        if not rota.on or record.paused or record.due is None or now < record.due or self.lines_missing(rota):
+    def _mark_ready(self, now: int) -> None:
+        """Note who has become ready, and who no longer is; the latter only where something but time has moved."""
+        stream, day = self._around.streams.now, self._today(now)
+        seen = (stream.phase, tuple(stream.live), day)
+        moved, self._seen = seen != self._seen, seen
+        rows = self._around.state.rotas
+        for index in self._all if moved else self._all - self._ready:
+            key = self._keys[index]
+            record = rows.get(key)
+            if record is None or record.due is None or (record.ready is None and record.due > now):
+                continue
+            ready = self._is_ready(self.rotas[index], record, now, day)
+            if ready != (record.ready is not None):
+                rows.edit(key).ready = now if ready else None
+                self._due_holds = False
+            (self._ready.add if ready else self._ready.discard)(index)
+
+    def _is_ready(self, rota: Rota, record: RotaRecord, now: int, day: date) -> bool:
+        if not rota.on or record.paused or record.due is None or now < record.due or self._missing(rota, record):
             return False
         platforms = self.platforms(rota)
-        if not platforms:
-            return False
-        day = today(now, self._parts.kit.channel.timezone)
-        return any(can_post(notice, platforms, day) for notice in rota.notices)
+        return bool(platforms) and any(can_post(notice, platforms, day) for notice in rota.notices)
+
+    def _today(self, now: int) -> date:
+        """The day in the channel's zone, worked out once a day."""
+        if self._day is None or not self._day[0] <= now < self._day[1]:
+            zone = self._around.kit.channel.timezone
+            day = today(now, zone)
+            self._day = (now, midnight_after(day, zone), day)
+        return self._day[2]
 
     def _head(self, now: int) -> int | None:
         """The rota to post now, if one may: in order of readiness, then of the list."""
-        ready = [(r.ready, i) for i, rota in enumerate(self.rotas) if (r := self.record(rota)).ready is not None]
-        first = True
-        for _, index in sorted(ready):
-            if self.rotas[index].alone or (first and self._is_free(index, now)):
-                return index
-            first = first and self.rotas[index].alone
-        return None
+        if not self._ready or self._all_held(now):
+            return None
+        rows = self._around.state.rotas
+        queue: tuple[int, int] | None = None
+        beside: tuple[int, int] | None = None
+        for index in self._ready:
+            row = rows.get(self._keys[index])
+            stands = (row.ready or 0 if row else 0, index)
+            if self.rotas[index].alone:
+                beside = stands if beside is None else min(beside, stands)
+            elif queue is None or stands < queue:
+                queue = stands
+        if queue is not None and not self._is_free(queue[1], now):
+            queue = None
+        found = min((stands for stands in (queue, beside) if stands is not None), default=None)
+        return found[1] if found else None
+
+    def _all_held(self, now: int) -> bool:
+        """Whether the last post holds back everything that is ready; it does not hold back its own rota."""
+        post = self._around.state.post.get("post")
+        if post is None or post.at is None or now >= post.at + self._spacing or self._alone & self._ready:
+            return False
+        return self._places.get(post.rota or "") not in self._ready
 
     def _is_free(self, index: int, now: int) -> bool:
         """Whether the last post of another rota is long enough ago."""
-        post = self._parts.state.post.get("post")
+        post = self._around.state.post.get("post")
         if post is None or post.at is None or post.rota == self._keys[index]:
             return True
-        return now >= post.at + self._parts.kit.channel.spacing
+        return now >= post.at + self._spacing
 
     def _post(self, index: int, now: int) -> list[Effect]:
         self._due_holds = False
         rota, key = self.rotas[index], self._keys[index]
-        record = self._parts.state.rotas.edit(key)
+        record = self._around.state.rotas.edit(key)
         platforms = self.platforms(rota)
-        day = today(now, self._parts.kit.channel.timezone)
         effects: list[Effect] = []
-        said: list[Effect] = []
-        for place in candidates(rota, record, platforms, day, self._parts):
+        said: Sequence[Effect] = []
+        for place in candidates(rota, record, platforms, self._today(now), self._around.chance):
             taken(rota, record, place)
+            notice = rota.notices[place]
             try:
-                said = self._say(rota, rota.notices[place], platforms, now)
+                said = self._say(rota, notice, where(notice, platforms), now)
                 break
             except TemplateProblem as error:
                 about = f"rotas.{rota.name}.notices.{place}"
                 effects.append(Warned(at=now, about=about, problem=str(error), cause=Cause("notice", rota.name)))
-        rhythm = rota.every if self._parts.streams.live or rota.every_offline is None else rota.every_offline
-        record.due = now + rhythm
-        record.lines = 0
-        record.ready = None
+        live = self._around.streams.now.phase == "live"
+        record.due = now + (rota.every if live or rota.every_offline is None else rota.every_offline)
+        record.lines, record.base, record.ready = 0, self._counts(), None
+        self._ready.discard(index)
         if said:
             record.last = now
             if not rota.alone:
-                self._parts.state.post.put("post", PostRecord(now, key))
+                self._around.state.post.put("post", PostRecord(now, key))
         return [*effects, *said]
 
-    def _say(self, rota: Rota, notice: Notice, platforms: list[str], now: int) -> list[Effect]:
-        cause = Cause("notice", rota.name)
-        said: list[Effect] = []
-        template = self._template(notice)
-        for name in where(notice, platforms):
-            text = notice_text(self._parts, template, name, now, rota.name)
-            said += aloud(text, name, self._parts.abilities(name), cause, now)
-        return said
 
-    def _template(self, notice: Notice) -> str:
-        if notice.text is not None:
-            return notice.text
-        slot = self._parts.slots.get(fold_name(notice.command or ""))
-        if slot is None or slot.command is None:
-            raise TemplateProblem(f'the command "{notice.command}" is gone')
-        record: CommandRecord = self._parts.state.commands.edit(slot.key)
-        return choose_reply(self._parts, slot.command, record)
+def _rhythm(rota: Rota) -> tuple[int | None, ...]:
+    return rota.every, rota.every_offline, rota.first_after
