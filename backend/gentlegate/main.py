@@ -29,6 +29,7 @@ from gentlegate.runtime.hub import Hub
 from gentlegate.runtime.outbox import Outbox
 from gentlegate.runtime.past import Past
 from gentlegate.runtime.ports import StoreThread
+from gentlegate.runtime.recorded import Recorded
 from gentlegate.runtime.screen import Screen
 from gentlegate.settings import Environment
 from gentlegate.store.accounts import Accounts, Connections
@@ -36,6 +37,7 @@ from gentlegate.store.cards import Cards
 from gentlegate.store.database import Database
 from gentlegate.store.journal import Journal
 from gentlegate.store.ledger import Ledger
+from gentlegate.store.streams import Streams
 from gentlegate.web.access import Access, hashed
 from gentlegate.web.app import build
 
@@ -96,6 +98,14 @@ class Service:
         app.state.past = Past(self.journal, self.store)
         ledger = Ledger(self._database)
         app.state.read_ledger = partial(self.store.run, ledger.history)
+        past_streams = Streams(self._database)
+        app.state.read_posts = partial(self.store.run, past_streams.posts)
+        app.state.recorded = Recorded(
+            past_streams,
+            self.store,
+            lambda: self.gate.engine.parts.directory,
+            lambda: self.gate.engine.parts.kit.channel.stream_gap,
+        )
         app.state.read_acts = partial(self.store.run, ledger.acts)
         app.state.fetch_list = fetch
         cards = Cards(self._database)

@@ -231,3 +231,18 @@ class Entries(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Renamed(unittest.TestCase):
+    def test_another_name_is_a_change_and_is_taken_back_as_one(self) -> None:
+        kit = {"rotas": [{"name": "Door", "every": "20m"}]}
+        engine = Engine(kit)
+        renamed = {"name": "Doors", "every": "20m"}
+        (single,) = engine.handle(desk(1, "setting", path="rotas.Door", value=renamed))
+        self.assertEqual((single.before, single.after), (kit["rotas"][0], renamed))
+        again = {"name": "Gate", "every": "20m"}
+        changes = [{"path": "rotas.Doors", "value": again}]
+        (many,) = engine.handle(desk(2, "settings", changes=changes, about="rename"))
+        self.assertEqual((many.before, many.after), (renamed, again))
+        engine.handle(desk(3, "settings_back", number=engine.changes.last_batch))
+        self.assertEqual(engine.document["rotas"], [renamed])

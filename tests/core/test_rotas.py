@@ -1,13 +1,19 @@
 from __future__ import annotations
 
 import itertools
+import json
 import unittest
+from datetime import date, timedelta
 from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentlegate.core.engine import Engine
+from gentlegate.core.errors import ActError
+from gentlegate.core.moments import parse_moment
+from gentlegate.core.rotas.order import midnight_after, today
+from gentlegate.core.state import State
 from tests.support.logs import at, desk, live, moments, of, offline, run, said, says
 
 MIN = 60.0
@@ -164,3 +170,137 @@ class Laws(unittest.TestCase):
         spaced = sorted((when, name) for name, times in by.items() if not rotas[int(name[1:])][2] for when in times)
         for (a, first), (b, second) in itertools.pairwise(spaced):
             self.assertTrue(first == second or b - a >= spacing)
+
+
+class Changing(unittest.TestCase):
+    """Rule 9, and what becomes of clocks when settings change."""
+
+    def engine(self, **fields: Any) -> Engine:
+        engine = Engine({"rotas": [rota(**fields)]})
+        engine.handle(live())
+        return engine
+
+    def change(self, engine: Engine, when: float, **fields: Any) -> None:
+        self.assertEqual(of(engine.handle(desk(when, "setting", path="rotas.r", value=rota(**fields))), "say"), [])
+
+    def until(self, engine: Engine, when: float) -> list[float]:
+        return moments(of(engine.advance(at(when)), "say"))
+
+    def test_what_was_waited_for_and_is_wanted_no_more_does_not_post_at_once(self) -> None:
+        for before, after in (
+            ({"chat_lines": 50}, {"chat_lines": 0}),
+            ({"on": False}, {}),
+            ({"platforms": ["lantern"]}, {}),
+            ({"notices": []}, {}),
+        ):
+            with self.subTest(before):
+                engine = self.engine(**before)
+                self.assertEqual(self.until(engine, 1000), [])
+                self.change(engine, 1000, **after)
+                self.assertEqual(self.until(engine, 1100), [1060])
+
+    def test_before_the_first_post_the_rhythm_counts_from_the_beginning(self) -> None:
+        engine = self.engine()
+        self.change(engine, 100, every="5m")
+        self.assertEqual(self.until(engine, 400), [300])
+
+    def test_the_last_post_of_an_earlier_stream_counts_for_nothing(self) -> None:
+        engine = self.engine()
+        self.assertEqual(self.until(engine, 700), [600])
+        engine.handle(offline(800))
+        engine.handle(live(20_000))
+        self.change(engine, 20_060, every="9m")
+        self.assertEqual(self.until(engine, 20_600), [20_540])
+
+    def test_another_name_keeps_clock_and_place(self) -> None:
+        engine = self.engine()
+        self.assertEqual(self.until(engine, 700), [600])
+        renamed = rota() | {"name": "other"}
+        engine.handle(desk(700, "setting", path="rotas.r", value=renamed))
+        effects = of(engine.advance(at(1300)), "say")
+        self.assertEqual([(e.text, m) for e, m in zip(effects, moments(effects), strict=True)], [("r2", 1200)])
+
+    def test_away_it_may_be_given_a_rhythm(self) -> None:
+        engine = self.engine()
+        engine.handle(offline(100))
+        self.assertEqual(self.until(engine, 1000), [])
+        self.change(engine, 1000, every_offline="20m")
+        self.assertEqual(self.until(engine, 2000), [700 + 1200])
+
+
+class Asked(unittest.TestCase):
+    def moderator(self, when: float, text: str) -> Any:
+        return says(when, text, "bram", "moderator")
+
+    def test_paused_beyond_the_stream_and_the_next_start_says_so(self) -> None:
+        engine = Engine({"rotas": [rota(), rota("other")], "channel": {"prefix": "?"}})
+        engine.handle(live())
+        engine.handle(self.moderator(60, "?timers off r"))
+        engine.handle(offline(100))
+        effects = of(engine.handle(live(5000)), "say")
+        self.assertEqual([e.text for e in effects], ["Still paused: r. ?timers on lets them go on."])
+        self.assertEqual({e.text for e in of(engine.advance(at(5700)), "say")}, {"other1"})
+
+    def test_after_on_it_waits_for_the_spacing(self) -> None:
+        kit = {"rotas": [rota(alone=True)]}
+        found = posts(kit, live(), self.moderator(10, "!timers off"), self.moderator(650, "!timers on"), until=800)
+        self.assertEqual(found, [("r1", 710)])
+
+    def test_next_restarts_the_clock_and_holds_others_back(self) -> None:
+        kit = {"rotas": [rota("a"), rota("b")]}
+        found = posts(kit, live(), self.moderator(590, "!timers next b"), until=1300)
+        self.assertEqual(found, [("b1", 590), ("a1", 650), ("b2", 1190), ("a2", 1250)])
+
+    def test_next_alone_holds_nobody_back(self) -> None:
+        kit = {"rotas": [rota("a"), rota("b", alone=True)]}
+        self.assertEqual(
+            posts(kit, live(), self.moderator(590, "!timers next b"), until=610), [("b1", 590), ("a1", 600)]
+        )
+
+    def test_a_notice_sent_once_moves_nothing(self) -> None:
+        engine = Engine({"rotas": [rota()]})
+        engine.handle(live())
+        act = desk(100, "send_notice", rota="r", notice={"text": "just this once"})
+        self.assertEqual([e.text for e in of(engine.handle(act), "say")], ["just this once"])
+        effects = of(engine.advance(at(601)), "say")
+        self.assertEqual([(e.text, m) for e, m in zip(effects, moments(effects), strict=True)], [("r1", 600)])
+        for bad in ({"text": "x", "command": "y"}, {}, {"text": "{{"}, {"text": "x", "platforms": ["lantern"]}):
+            with self.subTest(bad), self.assertRaises(ActError):
+                engine.handle(desk(700, "send_notice", rota="r", notice=bad))
+
+
+class Restarted(unittest.TestCase):
+    @given(st.integers(1, 3000), st.integers(0, 9))
+    @settings(max_examples=25, deadline=None)
+    def test_clocks_places_rounds_and_lines_survive(self, when: int, seed: int) -> None:
+        notices = [{"text": text} for text in "abcd"]
+        kit = {"rotas": [rota("a", order="shuffled", notices=notices, chat_lines=7), rota("b", every="4m")]}
+        events = [live(), *(says(31.0 * n, f"line {n}", f"p{n % 30}") for n in range(1, 110))]
+        whole, first = Engine(kit, seed=seed), Engine(kit, seed=seed)
+        expected = [e for event in events for e in of(whole.handle(event), "say")]
+        got = [e for event in events if event.at <= at(when) for e in of(first.handle(event), "say")]
+        got += of(first.advance(at(when)), "say")
+        state = State()
+        state.load(json.loads(json.dumps([row for row in first.state.take_changes() if row[2] is not None])))
+        again = Engine(kit, seed=seed, state=state)
+        again.resume(at(when))
+        got += [e for event in events if event.at > at(when) for e in of(again.handle(event), "say")]
+        self.assertEqual([(e.at, e.text) for e in got], [(e.at, e.text) for e in expected])
+
+
+class Nights(unittest.TestCase):
+    def test_a_day_without_a_midnight_begins_with_the_jump(self) -> None:
+        """In Beirut the clock went from 23:59 on 30 March 2024 to 01:00 on the 31st (22:00 UTC)."""
+        jump = parse_moment("2024-03-30T22:00:00Z")
+        self.assertEqual(midnight_after(date(2024, 3, 30), "Asia/Beirut"), jump)
+        self.assertEqual(today(jump, "Asia/Beirut"), date(2024, 3, 31))
+        self.assertEqual(today(jump - 1, "Asia/Beirut"), date(2024, 3, 30))
+
+    @given(
+        st.dates(date(2020, 1, 1), date(2030, 1, 1)),
+        st.sampled_from(["Europe/Lisbon", "Asia/Beirut", "Pacific/Apia"]),
+    )
+    @settings(max_examples=60, deadline=None)
+    def test_the_days_meet_without_a_gap(self, day: date, zone: str) -> None:
+        end = midnight_after(day, zone)
+        self.assertEqual((today(end - 1, zone), today(end, zone)), (day, day + timedelta(days=1)))

@@ -115,7 +115,7 @@ class Changes:
             self.apply(document)
             if path.startswith(FEEDS):
                 self._forget_feeds()
-        after = edit.read(self.effective, path)
+        after = edit.read(self.effective, edit.where_it_stands(path, act.values.get("value")))
         held = True if for_tonight else None
         return SettingChanged(at=now, path=path, before=before, after=after, by=act.by, tonight=held, cause=cause)
 
@@ -136,18 +136,18 @@ class Changes:
         return max((record.number for _, record in self._state.batches.items()), default=0)
 
     def _make_all(self, act: DeskAct, now: int) -> list[SettingChanged]:
-        paths = [path for path, _ in _listed(act)]
+        values = dict(_listed(act))
         before = edit.Opened(self.document)
         document = self._with(self.document, act)
         self._load(document)
-        for path in paths if len(self._state.tonight) else ():
+        for path in values if len(self._state.tonight) else ():
             tonight.drop_overtaken(self._state, path)
         after = edit.Opened(document)
         self.apply(document)
         self._forget_feeds()
         found = []
-        for path in dict.fromkeys(paths):
-            was, now_is = before.read(path), after.read(path)
+        for path, value in values.items():
+            was, now_is = before.read(path), after.read(edit.where_it_stands(path, value))
             if was != now_is:
                 cause = Cause("desk", act.do)
                 found.append(SettingChanged(at=now, path=path, before=was, after=now_is, by=act.by, cause=cause))
@@ -159,9 +159,10 @@ class Changes:
         if record is None or record.back_by is not None:
             raise ActError("these changes were taken back already", "number")
         current = edit.Opened(self.document)
+        stood = [(edit.where_it_stands(path, after), before, after) for path, before, after in record.changes]
         back = [
             {"path": path, "value": before}
-            for path, before, after in reversed(record.changes)
+            for path, before, after in reversed(stood)
             if current.read(path) == after
         ]
         if not back:

@@ -16,6 +16,7 @@ from gentlegate.core.judge import drawbridge, second_look
 from gentlegate.core.judge.by_hand import act_by_hand, let_pass, lift
 from gentlegate.core.judge.undo import undo
 from gentlegate.core.parts import Parts
+from gentlegate.core.rotas import acts as rota_acts
 from gentlegate.core.stream import acts
 
 
@@ -85,6 +86,7 @@ ACTS: dict[str, Callable[[Parts, DeskAct, int], list[Effect]]] = {
     "drawbridge": drawbridge.move,
     "overlap": overlaps.settle,
     **acts.ACTS,
+    **rota_acts.ACTS,
 }
 
 

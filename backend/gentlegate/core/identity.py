@@ -57,6 +57,10 @@ class Directory:
         key, login = self.names(person)
         return key in listed or login in listed
 
+    def unheard(self, person: Person) -> bool:
+        """Whether this is the Gatekeeper or an ignored bot, whose lines are nobody's."""
+        return self.holds(self.gatekeeper, person) or self.holds(self.ignored, person)
+
     def linked(self, person: Person) -> list[str] | None:
         """All accounts of a linked person, or None."""
         if not self._group:

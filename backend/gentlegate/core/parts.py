@@ -167,7 +167,7 @@ class Parts:
         known = self._known.get(person.key)
         if known is None or (known.person is not person and known.person != person):
             directory = self.directory
-            unheard = directory.holds(directory.gatekeeper, person) or directory.holds(directory.ignored, person)
+            unheard = directory.unheard(person)
             known = Known(person, directory.identity(person), self.level(person), unheard)
             if len(self._known) >= MOST_KNOWN:
                 self._known.clear()

@@ -29,6 +29,7 @@ NEEDED = {
     "cancel_raid": "moderator",
     "quote": "moderator",
     "arrivals": "moderator",
+    "rota": "moderator",
     "stage": "lead",
     "overlap": "moderator",
     "commands": "lead",

@@ -13,11 +13,15 @@ from gentlegate.core import tonight
 from gentlegate.core.engine import Engine
 from gentlegate.core.events import LEVELS, Message
 from gentlegate.core.judge import drawbridge, passes
+from gentlegate.core.kit.model import Rota
 from gentlegate.core.moments import MINUTE
 from gentlegate.core.records import TonightRecord
 from gentlegate.core.stream import ads, categories, raids
 
 KEPT_LINES = 400
+KEPT_ROTAS = 20
+LONGEST_NOTICE = 120
+FAR = 2**62
 MARKED = frozenset(
     {
         "verdict",
@@ -191,7 +195,7 @@ class Screen:
             },
             "counters": [self._counter(counter) for counter in parts.counters.all.values()],
             "cooldowns": self._cooldowns(now),
-            "notices": [self._notice(rota) for rota in self._engine.rotas.rotas],
+            "notices": self._notices(now),
             "channel": {
                 "name": parts.kit.channel.name,
                 "prefix": parts.kit.channel.prefix,
@@ -346,15 +350,33 @@ class Screen:
         by = self._names.get(record.by, record.by) if record.by else None
         return {"up": record.up, "until": record.until, "offered": offered, "why": record.why, "by": by}
 
-    def _notice(self, rota: Any) -> dict[str, Any]:
-        record = self._engine.rotas.record(rota)
+    def _notices(self, now: int) -> list[dict[str, Any]]:
+        """The rotas that come next, soonest first."""
+        rotas = self._engine.rotas
+        soonest = sorted(rotas.rotas, key=lambda rota: (not rota.on, rotas.record(rota).due or FAR))
+        held = rotas.held_until()
+        return [self._notice(rota, now, held if held and held > now else None) for rota in soonest[:KEPT_ROTAS]]
+
+    def _notice(self, rota: Rota, now: int, held: int | None) -> dict[str, Any]:
+        rotas = self._engine.rotas
+        record, upcoming = rotas.record(rota), rotas.next_notice(rota, now)
+        words = (
+            ""
+            if upcoming is None
+            else upcoming.text or f"{self._engine.parts.kit.channel.prefix}{upcoming.command}"
+        )
+        ready = record.ready is not None
         return {
             "name": rota.name,
             "on": rota.on,
+            "paused": record.paused,
             "due": record.due,
-            "lines": self._engine.rotas.lines_missing(rota),
-            "ready": record.ready is not None,
+            "lines": rotas.lines_missing(rota),
+            "held": held if ready and not rota.alone else None,
+            "ready": ready,
             "posted": record.last,
+            "next": words[:LONGEST_NOTICE],
+            "where": rotas.platforms(rota),
         }
 
     def message(self, platform: str, id: str) -> Message | None:

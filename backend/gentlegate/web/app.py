@@ -23,6 +23,7 @@ from gentlegate.web import (
     kits,
     lists,
     quotes,
+    rotas,
     rules,
     sections,
     session,
@@ -42,7 +43,7 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
 }
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, quotes, stage, rules, lists, consequences, try_out, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 

@@ -11,7 +11,7 @@ from gentlegate.core.parts import Parts
 from gentlegate.core.stream import quotes
 from gentlegate.web.schemas import PreviewOnPlatform
 
-Used = Literal["command", "arrival", "shoutout", "plain", "happening", "quote"]
+Used = Literal["command", "arrival", "shoutout", "plain", "happening", "quote", "notice"]
 """Where a template is used; `plain` is a shoutout to somebody who never streamed."""
 SHOWN_PERSON = {"name": "Thimblewick", "login": "thimblewick", "level": "everyone", "follows_for": "2 d 4 h"}
 SHOWN_QUOTE = {
@@ -39,6 +39,8 @@ def _told(parts: Parts, used: Used, platform: str) -> dict[str, Any]:
     person = {"person": SHOWN_PERSON | {"platform": platform}}
     target = {"login": "wickerworks", "name": "Wicker Works", "link": f"https://{platform}.example/wickerworks"}
     match used:
+        case "notice":
+            return {}
         case "arrival":
             return person
         case "shoutout" | "plain":

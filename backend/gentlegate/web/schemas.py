@@ -81,7 +81,7 @@ class PreviewReply(Wire):
     name: str = Field("", max_length=200, description="The name that it would have.")
     was: str | None = Field(None, description="The name that it has, where it has one.")
     aliases: list[str] = []
-    used: Literal["command", "arrival", "shoutout", "plain", "happening", "quote"] = Field(
+    used: Literal["command", "arrival", "shoutout", "plain", "happening", "quote", "notice"] = Field(
         "command", description="Where the template is used, which is what it may ask for."
     )
 

@@ -722,6 +722,160 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rotas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every rota, and what a new notice may be */
+        get: operations["rotas_every"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the rotas will post, also with one as it is being changed */
+        post: operations["rotas_forecast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/notices.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The dated notices as a calendar */
+        get: operations["rotas_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/posts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was posted when, newest first */
+        get: operations["rotas_posts_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a notice would read; or say it once for real */
+        post: operations["rotas_try_notice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Make or change a rota */
+        put: operations["rotas_save"];
+        post?: never;
+        /** Remove a rota */
+        delete: operations["rotas_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/{name}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of a rota, newest first */
+        get: operations["rotas_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/{name}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post a rota's next notice now */
+        post: operations["rotas_post_next"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rotas/{name}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pause a rota, or let it go on */
+        post: operations["rotas_pause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -1246,6 +1400,36 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** AskForecast */
+        AskForecast: {
+            /**
+             * Hours
+             * @default 3
+             */
+            hours: number;
+            /**
+             * Pace
+             * @description Lines a minute; the channel's usual if left out.
+             */
+            pace?: number | null;
+            /**
+             * Rota
+             * @description A rota as it is being changed, in place of the saved one.
+             */
+            rota?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Stream
+             * @description The number of a recorded stream to go over instead.
+             */
+            stream?: number | null;
+            /**
+             * Was
+             * @description The name of the saved one; null for a new rota.
+             */
+            was?: string | null;
+        };
         /** AskTuning */
         AskTuning: {
             /**
@@ -1348,7 +1532,7 @@ export interface components {
             align: "left" | "centre" | "right";
             /**
              * Colour
-             * @default #21302C
+             * @default #FFFDF8
              */
             colour: string;
             /**
@@ -1662,6 +1846,32 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** ForecastView */
+        ForecastView: {
+            /** Begin */
+            begin: number;
+            /**
+             * Live
+             * @description Whether it goes on from the stream that is on; else it is of an imagined one.
+             */
+            live: boolean;
+            /**
+             * Pace
+             * @description The mean of the lines a minute that it reckons with.
+             */
+            pace: number;
+            /** Remarks */
+            remarks: components["schemas"]["RemarkView"][];
+            /** Rows */
+            rows: components["schemas"]["RowView"][];
+            /** Until */
+            until: number;
+            /**
+             * Usual Of
+             * @description Of how many recorded streams the pace is; 0 where it was chosen or made up.
+             */
+            usual_of: number;
+        };
         /** ForgetArrivals */
         ForgetArrivals: {
             /**
@@ -1702,6 +1912,15 @@ export interface components {
             person?: string | null;
             /** Platform */
             platform?: string | null;
+        };
+        /** GoodCommand */
+        GoodCommand: {
+            /** Name */
+            name: string;
+            /** Reply */
+            reply: string;
+            /** Uses */
+            uses: number;
         };
         /** Happened */
         Happened: {
@@ -1916,6 +2135,15 @@ export interface components {
              */
             platform?: string | null;
         };
+        /** NoticeTried */
+        NoticeTried: {
+            /** Problem */
+            problem?: string | null;
+            /** Said */
+            said: boolean;
+            /** Shown */
+            shown: components["schemas"]["PreviewOnPlatform"][];
+        };
         /** OnMessage */
         OnMessage: {
             /** Message */
@@ -1935,6 +2163,11 @@ export interface components {
             /** Platform */
             platform?: string | null;
         };
+        /** PauseRota */
+        PauseRota: {
+            /** Paused */
+            paused: boolean;
+        };
         /** PickItem */
         PickItem: {
             /**
@@ -1947,6 +2180,18 @@ export interface components {
             };
             /** Place */
             place: string;
+        };
+        /** PostView */
+        PostView: {
+            /** At */
+            at: number;
+            /**
+             * Notice
+             * @description Its place in the rota, from 0.
+             */
+            notice: number;
+            /** Platforms */
+            platforms: string[];
         };
         /** Preview */
         Preview: {
@@ -1998,7 +2243,7 @@ export interface components {
              * @default command
              * @enum {string}
              */
-            used: "command" | "arrival" | "shoutout" | "plain" | "happening" | "quote";
+            used: "command" | "arrival" | "shoutout" | "plain" | "happening" | "quote" | "notice";
             /**
              * Was
              * @description The name that it has, where it has one.
@@ -2064,6 +2309,70 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** RemarkView */
+        RemarkView: {
+            /** Rota */
+            rota: string | null;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "no lines" | "few lines" | "nothing to say" | "shorter than spacing" | "many";
+        };
+        /** RotaView */
+        RotaView: {
+            /** Name */
+            name: string;
+            /** Paused */
+            paused: boolean;
+            /** Revision */
+            revision: string;
+            /**
+             * Rota
+             * @description As in a kit.
+             */
+            rota: {
+                [key: string]: unknown;
+            };
+        };
+        /** Rotas */
+        Rotas: {
+            /**
+             * Commands
+             * @description Every command that a notice may post.
+             */
+            commands: string[];
+            /** Platforms */
+            platforms: string[];
+            /** Rotas */
+            rotas: components["schemas"]["RotaView"][];
+            /**
+             * Spacing
+             * @description `channel.spacing`.
+             */
+            spacing: string;
+            /**
+             * Streams
+             * @description Recorded streams, newest first.
+             */
+            streams: components["schemas"]["StreamView"][];
+            /**
+             * Unposted
+             * @description Commands that would read well as a notice and are on no rota.
+             */
+            unposted: components["schemas"]["GoodCommand"][];
+        };
+        /** RowView */
+        RowView: {
+            /** Posts */
+            posts: components["schemas"]["PostView"][];
+            /** Rota */
+            rota: string;
+        };
         /** Rules */
         Rules: {
             /** Feeds */
@@ -2122,6 +2431,21 @@ export interface components {
              * @description Values to set; null puts one back to the mood's.
              */
             values: {
+                [key: string]: unknown;
+            };
+        };
+        /** SaveRota */
+        SaveRota: {
+            /**
+             * Revision
+             * @description The revision that was read; null for a new one.
+             */
+            revision: string | null;
+            /**
+             * Rota
+             * @description As in a kit.
+             */
+            rota: {
                 [key: string]: unknown;
             };
         };
@@ -2237,6 +2561,15 @@ export interface components {
              * @description `chat`, `desk` or `gate`.
              */
             place: string;
+        };
+        /** StreamView */
+        StreamView: {
+            /** Began */
+            began: number;
+            /** Minutes */
+            minutes: number;
+            /** Number */
+            number: number;
         };
         /** TakeBack */
         TakeBack: {
@@ -2354,6 +2687,24 @@ export interface components {
             new: boolean;
             /** Text */
             text: string;
+        };
+        /** TryNotice */
+        TryNotice: {
+            /**
+             * Notice
+             * @description As in a kit; it need not be saved.
+             */
+            notice: {
+                [key: string]: unknown;
+            };
+            /**
+             * Real
+             * @description Whether to say it in chat; else only how it would read is answered.
+             * @default false
+             */
+            real: boolean;
+            /** Rota */
+            rota: string;
         };
         /** TryOut */
         TryOut: {
@@ -5137,6 +5488,590 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_every: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rotas"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_forecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskForecast"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForecastView"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_posts_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_try_notice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryNotice"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeTried"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRota"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RotaView"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_remove: {
+        parameters: {
+            query?: {
+                revision?: string | null;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_post_next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rotas_pause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PauseRota"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             204: {

@@ -89,6 +89,13 @@ def read(document: Document, path: str) -> Any:
     return Opened(document).read(path)
 
 
+def where_it_stands(path: str, value: Any) -> str:
+    """The place under which a value is found once it was written: an entry may have been given another name."""
+    section, name = _in_named_list(path)
+    own = value.get("name") if name and isinstance(value, dict) else None
+    return f"{section}.{own}" if isinstance(own, str) and fold_name(own) != fold_name(name) else path
+
+
 def write(document: Document, path: str, value: Any) -> Document:
     """A new document with the value at the place; None removes it. KitError where there is no such place."""
     return write_all(document, [(path, value)])

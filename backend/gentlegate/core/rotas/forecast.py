@@ -168,7 +168,7 @@ class _Chat:
 
     def completes(self, rotas: Rotas, now: int) -> int | None:
         """When the first rota that waits for lines has them all."""
-        waiting = rotas.waiting_for_lines(now)
+        waiting = rotas.waiting_for_lines()
         return min((at for one, n in waiting if (at := self._after(one, n, now)) is not None), default=None)
 
     def _after(self, rota: Rota, missing: int, now: int) -> int | None:

@@ -10,6 +10,7 @@ Lines are counted once per platform for all rotas; each remembers where the coun
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from copy import deepcopy
 from datetime import date
 from typing import Any, Protocol
 
@@ -60,6 +61,7 @@ class Rotas:
         self._stepped: int = before._stepped if before else -1
         self._due: int | None = None
         self._due_holds = False
+        self._waiting: list[int] = []
         self._day: tuple[int, int, date] | None = None
         self._seen: tuple[Any, ...] = ()
         if before:
@@ -72,12 +74,21 @@ class Rotas:
     def _adapt(self, before: Rotas, now: int) -> None:
         """A changed rhythm counts from the last post, and no change posts at once."""
         known = dict(zip(before._keys, before.rotas, strict=True))
+        self._follow_new_names(before)
         for key, rota in zip(self._keys, self.rotas, strict=True):
             record, old = self._around.state.rotas.get(key), known.get(key)
             if record is None:
                 self._new(key, rota, now)
             elif old is not None and old != rota:
                 self._changed(key, old, rota, now)
+
+    def _follow_new_names(self, before: Rotas) -> None:
+        """A rota that stands under another name where one stood before is the same one."""
+        rows = self._around.state.rotas
+        for old, key in zip(before._keys, self._keys, strict=False):
+            if old not in self._places and key not in before._places and (record := rows.get(old)):
+                rows.put(key, record)
+                rows.drop(old)
 
     def _new(self, key: str, rota: Rota, now: int) -> None:
         if self._around.streams.now.phase in ("live", "gap"):
@@ -205,6 +216,13 @@ class Rotas:
             raise ActError("nothing is live, so it cannot post", "offline")
         return first
 
+    def next_notice(self, rota: Rota, now: int) -> Notice | None:
+        """The notice that comes next if it posted now; nothing is moved by looking."""
+        platforms = self.platforms(rota) or self._around.platform_names()
+        record = deepcopy(self.record(rota))
+        places = candidates(rota, record, platforms, self._today(now), self._around.chance)
+        return rota.notices[places[0]] if places else None
+
     def post_next(self, rota: Rota, now: int) -> list[Effect]:
         """Post the next notice now, whatever holds it back, and restart the clock."""
         return self._post(self.rotas.index(rota), now)
@@ -227,17 +245,20 @@ class Rotas:
         return self._due_holds
 
     def _next_due(self) -> int | None:
-        ahead = [self._released()]
-        rows, stepped = self._around.state.rotas, self._stepped
+        released, stepped = self._released(), self._stepped
+        soonest = released if released is not None and released > stepped else None
+        rows, self._waiting = self._around.state.rotas, []
         for index in self._all - self._ready:
-            rota, record = self.rotas[index], rows.get(self._keys[index])
-            if record is None or not rota.on or record.paused or record.due is None:
+            record = rows.get(self._keys[index])
+            if record is None or record.due is None or record.paused or not self.rotas[index].on:
                 continue
-            if record.due > stepped:
-                ahead.append(record.due)
-            else:
-                ahead.append(next_date(rota, stepped, self._around.kit.channel.timezone))
-        return min((at for at in ahead if at is not None and at > self._stepped), default=None)
+            due: int | None = record.due
+            if record.due <= stepped:
+                self._waiting.append(index)
+                due = next_date(self.rotas[index], stepped, self._around.kit.channel.timezone)
+            if due is not None and (soonest is None or due < soonest):
+                soonest = due
+        return soonest
 
     def _released(self) -> int | None:
         """When the head of the queue is no longer held back."""
@@ -254,14 +275,13 @@ class Rotas:
             effects += self._post(index, now)
         return effects
 
-    def waiting_for_lines(self, now: int) -> list[tuple[Rota, int]]:
+    def waiting_for_lines(self) -> list[tuple[Rota, int]]:
         """The rotas whose clock is over and whose lines are not complete, with how many are missing."""
+        self.due()
         found = []
-        for index in self._all - self._ready:
+        for index in self._waiting:
             rota, record = self.rotas[index], self._around.state.rotas.get(self._keys[index])
-            if record is None or not rota.on or record.paused or record.due is None or record.due > now:
-                continue
-            if missing := self._missing(rota, record):
+            if record is not None and (missing := self._missing(rota, record)):
                 found.append((rota, missing))
         return found
 
@@ -271,7 +291,8 @@ class Rotas:
         seen = (stream.phase, tuple(stream.live), day)
         moved, self._seen = seen != self._seen, seen
         rows = self._around.state.rotas
-        for index in self._all if moved else self._all - self._ready:
+        quiet = self._due_holds and (self._due is None or now < self._due)
+        for index in self._all if moved else list(self._waiting) if quiet else self._all - self._ready:
             key = self._keys[index]
             record = rows.get(key)
             if record is None or record.due is None or (record.ready is None and record.due > now):
