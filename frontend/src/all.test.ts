@@ -6,6 +6,7 @@ import "./features/rules/entries.test";
 import "./features/rules/tuning.test";
 import "./features/setup/kit.test";
 import "./features/stage/counter.test";
+import "./features/timers/rota.test";
 import "./live/reducer.test";
 import "./live/unsaved.test";
 import "./ui/differences.test";

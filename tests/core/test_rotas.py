@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from gentlegate.core.engine import Engine
-from gentlegate.core.errors import ActError
+from gentlegate.core.errors import ActError, KitError
 from gentlegate.core.moments import parse_moment
 from gentlegate.core.rotas.order import midnight_after, today
 from gentlegate.core.state import State
@@ -265,7 +265,7 @@ class Asked(unittest.TestCase):
         effects = of(engine.advance(at(601)), "say")
         self.assertEqual([(e.text, m) for e, m in zip(effects, moments(effects), strict=True)], [("r1", 600)])
         for bad in ({"text": "x", "command": "y"}, {}, {"text": "{{"}, {"text": "x", "platforms": ["lantern"]}):
-            with self.subTest(bad), self.assertRaises(ActError):
+            with self.subTest(bad), self.assertRaises((ActError, KitError)):
                 engine.handle(desk(700, "send_notice", rota="r", notice=bad))
 
 

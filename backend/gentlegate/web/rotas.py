@@ -14,10 +14,9 @@ from gentlegate.core.effects import Say
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.entries import rotas_by_command
-from gentlegate.core.kit.load import load_kit
+from gentlegate.core.kit.load import load_kit, load_notice
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import MINUTE, format_moment
-from gentlegate.core.rotas.acts import notice_of
 from gentlegate.core.rotas.forecast import Post, from_now, of_recorded
 from gentlegate.core.rotas.pace import Pace
 from gentlegate.core.rotas.remarks import remarks
@@ -130,7 +129,7 @@ async def post_next(name: str, request: Request, account: Moving) -> None:
 @routes.post("/try", summary="How a notice would read; or say it once for real")
 async def try_notice(body: TryNotice, request: Request, account: Moving) -> NoticeTried:
     gate: Gate = request.app.state.gate
-    parts, notice = gate.engine.parts, notice_of(body.notice)
+    parts, notice = gate.engine.parts, load_notice(body.notice)
     if body.real:
         effects = await gate.act(account, "send_notice", rota=body.rota, notice=body.notice)
         return NoticeTried(said=any(isinstance(effect, Say) for effect in effects), shown=[])
@@ -175,7 +174,7 @@ def _with_draft(gate: Gate, body: AskForecast) -> Kit:
         return gate.engine.parts.kit
     opened = edit.Opened(gate.engine.effective)
     opened.write(f"rotas.{body.was or body.rota.get('name', '')}", body.rota)
-    return load_kit(opened.document, beside=gate.engine.parts.kit)
+    return load_kit(opened.document)
 
 
 async def _over_recorded(gate: Gate, recorded: Recorded, kit: Kit, number: int) -> ForecastView:

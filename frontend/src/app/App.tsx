@@ -12,6 +12,7 @@ import { LogIn } from "./LogIn";
 const Commands = lazy(() => import("../features/commands/Commands").then((m) => ({ default: m.Commands })));
 const Rules = lazy(() => import("../features/rules/Rules").then((m) => ({ default: m.Rules })));
 const Stage = lazy(() => import("../features/stage/Stage").then((m) => ({ default: m.Stage })));
+const Timers = lazy(() => import("../features/timers/Timers").then((m) => ({ default: m.Timers })));
 const Setup = lazy(() => import("../features/setup/Setup").then((m) => ({ default: m.Setup })));
 
 const queries = new QueryClient({
@@ -55,6 +56,7 @@ function Rooms() {
           <Route path="/" element={<Desk />} />
           <Route path="/rules/:key?" element={<Rules />} />
           <Route path="/commands/:name?" element={<Commands />} />
+          <Route path="/timers/:name?" element={<Timers />} />
           <Route path="/stage/:part?/:name?" element={<Stage />} />
           <Route path="/setup/:part?" element={<Setup />} />
           <Route path="*" element={<Navigate to="/" replace />} />

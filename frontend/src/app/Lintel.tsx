@@ -16,6 +16,7 @@ const ROOMS = [
   ["/", "desk"],
   ["/rules", "rules"],
   ["/commands", "commands"],
+  ["/timers", "timers"],
   ["/stage", "stage"],
   ["/setup", "setup"],
 ] as const;

@@ -85,6 +85,13 @@ export type Notice = {
   lines: number;
   ready: boolean;
   posted: number | null;
+  paused: boolean;
+  /** Until when the spacing holds it back. */
+  held: number | null;
+  /** What it says next. */
+  next: string;
+  /** Where it would post now. */
+  where: string[];
 };
 
 export type Ladder = {

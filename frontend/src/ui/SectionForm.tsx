@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
-import { Alert, Button, Form } from "react-bootstrap";
+import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useTelling } from "./Notice";
-import { SideBySide } from "./SideBySide";
+import { SaveRow } from "./SaveRow";
 import type { useSection } from "./useSection";
 
 type Props = {
@@ -42,33 +42,15 @@ export function SectionForm({ title, lead, may, section, fields, children }: Pro
       {lead && <p>{lead}</p>}
       {!may && <p className="quiet">{t("setup.channel.readOnly")}</p>}
       <fieldset disabled={!may}>{children}</fieldset>
-      {problem && !fields.includes(problem.field ?? "") && <Alert variant="danger">{problem.detail}</Alert>}
-      {theirs && (
-        <Alert variant="warning">
-          <p>{t("stage.theirs")}</p>
-          <SideBySide left={t("commands.mine")} right={t("commands.other")} one={values} other={theirs} />
-          <div className="d-flex gap-2">
-            <Button size="sm" onClick={() => void save(true)}>
-              {t("commands.keepMine")}
-            </Button>
-            <Button size="sm" variant="outline-secondary" onClick={section.discard}>
-              {t("commands.takeTheirs")}
-            </Button>
-          </div>
-        </Alert>
-      )}
-      {may && (
-        <div className="d-flex gap-2 save-row">
-          <Button type="submit" disabled={!dirty}>
-            {t("commands.save")}
-          </Button>
-          {dirty && (
-            <Button variant="outline-secondary" onClick={section.discard}>
-              {t("commands.discard")}
-            </Button>
-          )}
-        </div>
-      )}
+      <SaveRow
+        dirty={dirty}
+        problem={problem && !fields.includes(problem.field ?? "") ? problem.detail : null}
+        mine={values}
+        theirs={theirs}
+        onKeepMine={() => void save(true)}
+        onDiscard={section.discard}
+        may={may}
+      />
     </Form>
   );
 }

@@ -11,7 +11,7 @@ from rapidfuzz import process
 
 from gentlegate.core.errors import KitError
 from gentlegate.core.kit.checks import check_whole
-from gentlegate.core.kit.model import Kit
+from gentlegate.core.kit.model import Kit, Notice
 
 
 def load_kit(document: Any, beside: Kit | None = None) -> Kit:
@@ -30,6 +30,15 @@ def load_kit(document: Any, beside: Kit | None = None) -> Kit:
         raise _plain(error) from None
     check_whole(kit, beside)
     return kit
+
+
+def load_notice(value: Any) -> Notice:
+    """Check one notice that stands in no kit; its command need not exist. KitError names the place in it."""
+    try:
+        return Kit.model_validate({"rotas": [{"name": "notice", "notices": [value]}]}).rotas[0].notices[0]
+    except ValidationError as error:
+        problem = _plain(error)
+        raise KitError(problem.path.replace("rotas.0.notices.0", "notice"), problem.problem) from None
 
 
 def _plain(error: ValidationError) -> KitError:

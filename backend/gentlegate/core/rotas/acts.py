@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from pydantic import ValidationError
-
 from gentlegate.core.effects import Effect
 from gentlegate.core.errors import ActError, TemplateProblem
 from gentlegate.core.events import DeskAct
-from gentlegate.core.kit.model import Notice, Rota
+from gentlegate.core.kit.load import load_notice
+from gentlegate.core.kit.model import Rota
 from gentlegate.core.parts import Parts
 from gentlegate.core.rotas.order import where
 from gentlegate.core.rotas.voice import Voice
@@ -36,19 +35,9 @@ def _next(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     return parts.rotas.post_next(parts.rotas.wanted_next(_rota(parts, act)), now)
 
 
-def notice_of(value: object) -> Notice:
-    """A notice as a kit has it. ActError where it is none."""
-    try:
-        return Notice.model_validate(value)
-    except ValidationError as error:
-        first = error.errors()[0]
-        place = ".".join(["notice", *map(str, first["loc"])])
-        raise ActError(str(first["msg"]).removeprefix("Value error, "), place) from None
-
-
 def _send(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     """Say a notice once where it may be said; no clock and no place moves."""
-    notice = notice_of(act.values.get("notice"))
+    notice = load_notice(act.values.get("notice"))
     name = str(act.values.get("rota") or "notice")
     known = next((rota for rota in parts.kit.rotas if fold_name(rota.name) == fold_name(name)), None)
     rota = known or Rota(name=name)

@@ -1,11 +1,12 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import type { Counter, Notice } from "../../live/types";
+import type { Counter } from "../../live/types";
 import { inWords } from "../../ui/time";
 import { useLive, useNow } from "../../ui/useLive";
 import { useActs } from "./acts";
 import { Cooldowns } from "./Cooldowns";
 import { Drawbridge } from "./Drawbridge";
+import { Notices } from "./Notices";
 import { Overlaps } from "./Overlaps";
 import { Panel } from "./Panel";
 import { Passes } from "./Passes";
@@ -26,7 +27,7 @@ export function Bench({ may, onOpen }: { may: (act: string) => boolean; onOpen: 
       <SecondLooks may={may("second_look")} onOpen={onOpen} />
       <Passes may={may("pass")} />
       <Counters may={may("count")} />
-      <Notices />
+      <Notices may={may("rota")} />
       <Cooldowns may={may("clear")} />
       <Drawbridge may={may("drawbridge")} resting />
     </>
@@ -95,40 +96,3 @@ function CounterRow({ counter, may }: { counter: Counter; may: boolean }) {
     </div>
   );
 }
-
-function Notices() {
-  const { t } = useTranslation();
-  const notices = useLive((state) => state.parts.notices);
-  const live = useLive((state) => Boolean(state.parts.stream?.live));
-  const now = useNow(1000);
-  return (
-    <Panel name="notices" title={t("bench.notices")}>
-      {!notices?.length && <p className="quiet">{t("bench.noNotices")}</p>}
-      {notices?.map((notice) => (
-        <div key={notice.name} className="row-item">
-          <span>{notice.name}</span>
-          <Waits notice={notice} live={live} now={now} />
-        </div>
-      ))}
-    </Panel>
-  );
-}
-
-function Waits({ notice, live, now }: { notice: Notice; live: boolean; now: number }) {
-  const { t } = useTranslation();
-  if (!notice.on) return <span className="quiet">{t("bench.off")}</span>;
-  if (notice.due === null || !live) return <span className="quiet">{t("bench.waitsLive")}</span>;
-  const left = (notice.due / 1000 - now) / 1000;
-  if (left > 0 && notice.lines > 0)
-    return (
-      <span className="quiet">
-        {t("bench.inAndLines", { time: inWords(t, coarse(left)), count: notice.lines })}
-      </span>
-    );
-  if (left > 0) return <span>{t("bench.in", { time: inWords(t, coarse(left)) })}</span>;
-  if (notice.lines > 0) return <span className="straw">{t("bench.waits", { count: notice.lines })}</span>;
-  return <span>{t("bench.ready")}</span>;
-}
-
-/** Whole minutes while there are several left. */
-const coarse = (seconds: number) => (seconds > 120 ? Math.ceil(seconds / 60) * 60 : Math.ceil(seconds));

@@ -1,18 +1,17 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Alert, Button, Form } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
-import { api, ask, Problem, type Schemas } from "../../api/client";
+import { api, ask, type Schemas } from "../../api/client";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { LEVELS } from "../../ui/levels";
 import { useTelling } from "../../ui/Notice";
-import { SideBySide } from "../../ui/SideBySide";
+import { SaveRow } from "../../ui/SaveRow";
 import { spanWords } from "../../ui/time";
+import { useEntry } from "../../ui/useEntry";
 import { useLive } from "../../ui/useLive";
 import { useTakeBack } from "../../ui/useTakeBack";
-import { useHoldUnsaved } from "../../ui/useUnsaved";
 import { CardEditor } from "./CardEditor";
 import { CounterSteps } from "./CounterSteps";
 import { type Counter, type CounterDraft, counterOf, draftOf, EMPTY } from "./counter";
@@ -30,56 +29,45 @@ export function CounterEditor({ view, may, mayCount }: Props) {
   const prefix = useLive((state) => state.parts.channel?.prefix ?? "!");
   const before = (view?.command as Counter | undefined) ?? null;
   const saved = before ? draftOf(before) : EMPTY;
-  const [typed, setTyped] = useState<Partial<CounterDraft>>({});
-  const [from, setFrom] = useState<string | null>(null);
-  const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
-  const [theirs, setTheirs] = useState<Counter | null>(null);
-  const draft = { ...saved, ...typed };
-  const dirty = JSON.stringify(draft) !== JSON.stringify(saved);
-  const name = view?.name ?? draft.name.trim();
-  useHoldUnsaved(
-    "counter",
-    dirty && name ? [{ path: `counters.${name}`, value: counterOf(draft, before) }] : [],
-  );
-  const change = (changes: Partial<CounterDraft>) => {
-    if (!dirty) setFrom(view?.revision ?? null);
-    setTyped({ ...typed, ...changes });
-  };
-  const wrong = (field: string) => (problem?.field === field ? problem.detail : null);
-  const done = async () => {
-    setTyped({});
-    setTheirs(null);
+  const reread = async () => {
     await queries.invalidateQueries({ queryKey: ["counters"] });
     await queries.invalidateQueries({ queryKey: ["cards"] });
   };
-
-  const save = async (revision: string | null) => {
-    setProblem(null);
-    try {
-      const params = { path: { name: name || "+" } };
-      const body = { command: counterOf(draft, before), revision };
-      const now = await ask(api.PUT("/api/counters/{name}", { params, body }));
-      await done();
+  const entry = useEntry<CounterDraft, Schemas["CommandView"]>({
+    key: `counter.${view?.name ?? "+"}`,
+    saved,
+    revision: view?.revision ?? null,
+    fields: FIELDS,
+    unsaved: (draft) => {
+      const name = view?.name ?? draft.name.trim();
+      return name ? [{ path: `counters.${name}`, value: counterOf(draft, before) }] : [];
+    },
+    put: (draft, revision) => {
+      const params = { path: { name: view?.name ?? (draft.name.trim() || "+") } };
+      return ask(
+        api.PUT("/api/counters/{name}", { params, body: { command: counterOf(draft, before), revision } }),
+      );
+    },
+    fresh: async () => {
+      const all = await ask(api.GET("/api/counters"));
+      return all.find((one) => one.name === view?.name)?.revision ?? null;
+    },
+    onSaved: async (now) => {
+      await reread();
       tell(t("stage.counterSaved", { command: `${prefix}count ${now.name}` }));
       if (!view) navigate(`/stage/counter/${encodeURIComponent(now.name)}`);
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      if (error.theirs) setTheirs(error.theirs as Counter);
-      else setProblem({ field: fieldOf(error.where), detail: error.detail });
-    }
-  };
-  const keepMine = async () => {
-    const fresh = await ask(api.GET("/api/counters"));
-    await save(fresh.find((one) => one.name === name)?.revision ?? null);
-  };
+    },
+  });
+  const { draft, dirty, change, wrong, problem } = entry;
+  const label = saved.label || view?.name || "";
   const remove = async () => {
     if (!view) return;
     try {
-      const params = { path: { name }, query: { revision: view.revision } };
+      const params = { path: { name: view.name }, query: { revision: view.revision } };
       const gone = await ask(api.DELETE("/api/counters/{name}", { params }));
-      await done();
+      await reread();
       navigate("/stage");
-      tell(t("stage.counterRemoved", { label: saved.label || name }), {
+      tell(t("stage.counterRemoved", { label }), {
         label: t("commands.undo"),
         run: () => void takeBack(gone.number),
       });
@@ -94,11 +82,11 @@ export function CounterEditor({ view, may, mayCount }: Props) {
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          void save(from);
+          void entry.save();
         }}
       >
         <div className="chosen-head">
-          <h2 className="room-title">{view ? saved.label || view.name : t("stage.newCounter")}</h2>
+          <h2 className="room-title">{view ? label : t("stage.newCounter")}</h2>
           {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
         </div>
         {!may && <p className="quiet">{t("setup.channel.readOnly")}</p>}
@@ -178,46 +166,21 @@ export function CounterEditor({ view, may, mayCount }: Props) {
                 onChange={(guard) => change({ guard })}
               />
             </Fold>
-            {problem && !FIELDS.includes(problem.field ?? "") && (
-              <Alert variant="danger">{problem.detail}</Alert>
-            )}
-            {theirs && (
-              <Alert variant="warning">
-                <p>{t("stage.theirs")}</p>
-                <SideBySide
-                  left={t("commands.mine")}
-                  right={t("commands.other")}
-                  one={counterOf(draft, before)}
-                  other={theirs}
-                />
-                <div className="d-flex gap-2">
-                  <Button size="sm" onClick={() => void keepMine()}>
-                    {t("commands.keepMine")}
-                  </Button>
-                  <Button size="sm" variant="outline-secondary" onClick={() => void done()}>
-                    {t("commands.takeTheirs")}
-                  </Button>
-                </div>
-              </Alert>
-            )}
-            {may && (
-              <div className="d-flex gap-2 save-row">
-                <Button type="submit" disabled={!dirty}>
-                  {t("commands.save")}
+            <SaveRow
+              dirty={dirty}
+              problem={problem && !problem.field ? problem.detail : null}
+              mine={counterOf(draft, before)}
+              theirs={entry.theirs}
+              onKeepMine={() => void entry.save(true)}
+              onDiscard={entry.discard}
+              may={may}
+            >
+              {view && (
+                <Button variant="outline-danger" onClick={() => void remove()}>
+                  {t("stage.removeCounter")}
                 </Button>
-                {dirty && (
-                  <Button variant="outline-secondary" onClick={() => setTyped({})}>
-                    {t("commands.discard")}
-                  </Button>
-                )}
-                <span className="flex-grow-1" />
-                {view && (
-                  <Button variant="outline-danger" onClick={() => void remove()}>
-                    {t("stage.removeCounter")}
-                  </Button>
-                )}
-              </div>
-            )}
+              )}
+            </SaveRow>
           </fieldset>
           {view && <CounterSteps name={view.name} may={mayCount} />}
         </div>
@@ -226,9 +189,6 @@ export function CounterEditor({ view, may, mayCount }: Props) {
     </>
   );
 }
-
-/** The form's field that a place in the settings is about: "counters.2.start" → "start". */
-const fieldOf = (where: string | null) => where?.split(".").find((one) => FIELDS.includes(one)) ?? null;
 
 type FieldProps = { id: string; value: string; problem: string | null; onChange: (text: string) => void };
 
