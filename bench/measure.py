@@ -22,6 +22,7 @@ sys.path.insert(0, str(ROOT))
 
 import httpx  # noqa: E402
 from commands import commanding  # noqa: E402
+from rotas import rotas  # noqa: E402
 from tests.support.world import World  # noqa: E402
 from websockets.asyncio.client import connect  # noqa: E402
 
@@ -59,6 +60,7 @@ def main() -> None:
     rows: Rows = []
     rows += replaying()
     rows += commanding()
+    rows += rotas()
     rows += starting()
     rows += asyncio.run(living())
     text = report(rows)

@@ -121,7 +121,9 @@ def from_now(
     while moment is not None and moment <= until:
         chat.count(own, moment - 1)
         imagined.rotas.step(moment)
-        if chat.count(own, moment):  # a clock that is over comes before the line of the same moment
+        if (
+            chat.count(own, moment) and imagined.rotas.waiting_for_lines()
+        ):  # a clock that is over comes before the line of the same moment
             imagined.rotas.step(moment)
         if len(imagined.said) > MOST_POSTS:
             break

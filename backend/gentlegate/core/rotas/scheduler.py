@@ -67,7 +67,11 @@ class Rotas:
         if before:
             self._adapt(before, now)
         rows = around.state.rotas
-        self._ready = {i for i, key in enumerate(self._keys) if (row := rows.get(key)) and row.ready is not None}
+        self._ready = {
+            index: row.ready
+            for index, key in enumerate(self._keys)
+            if (row := rows.get(key)) is not None and row.ready is not None
+        }
 
     # Changes of settings (rule 9)
 
@@ -200,7 +204,7 @@ class Rotas:
             return False
         record = self._around.state.rotas.edit(fold_name(rota.name))
         record.paused, record.ready = paused, None
-        self._ready.discard(self.rotas.index(rota))
+        self._ready.pop(self.rotas.index(rota), None)
         if not paused and record.due is not None:
             record.due = max(record.due, now + self._spacing)
         self._due_holds = False
@@ -248,7 +252,7 @@ class Rotas:
         released, stepped = self._released(), self._stepped
         soonest = released if released is not None and released > stepped else None
         rows, self._waiting = self._around.state.rotas, []
-        for index in self._all - self._ready:
+        for index in self._all - self._ready.keys():
             record = rows.get(self._keys[index])
             if record is None or record.due is None or record.paused or not self.rotas[index].on:
                 continue
@@ -275,6 +279,12 @@ class Rotas:
             effects += self._post(index, now)
         return effects
 
+    @property
+    def anyone_waits(self) -> bool:
+        """Whether a rota's clock is over and it has not become ready."""
+        self.due()
+        return bool(self._waiting)
+
     def waiting_for_lines(self) -> list[tuple[Rota, int]]:
         """The rotas whose clock is over and whose lines are not complete, with how many are missing."""
         self.due()
@@ -292,7 +302,7 @@ class Rotas:
         moved, self._seen = seen != self._seen, seen
         rows = self._around.state.rotas
         quiet = self._due_holds and (self._due is None or now < self._due)
-        for index in self._all if moved else list(self._waiting) if quiet else self._all - self._ready:
+        for index in self._all if moved else list(self._waiting) if quiet else self._all - self._ready.keys():
             key = self._keys[index]
             record = rows.get(key)
             if record is None or record.due is None or (record.ready is None and record.due > now):
@@ -301,7 +311,10 @@ class Rotas:
             if ready != (record.ready is not None):
                 rows.edit(key).ready = now if ready else None
                 self._due_holds = False
-            (self._ready.add if ready else self._ready.discard)(index)
+            if record.ready is None:
+                self._ready.pop(index, None)
+            else:
+                self._ready[index] = record.ready
 
     def _is_ready(self, rota: Rota, record: RotaRecord, now: int, day: date) -> bool:
         if not rota.on or record.paused or record.due is None or now < record.due or self._missing(rota, record):
@@ -321,25 +334,17 @@ class Rotas:
         """The rota to post now, if one may: in order of readiness, then of the list."""
         if not self._ready or self._all_held(now):
             return None
-        rows = self._around.state.rotas
-        queue: tuple[int, int] | None = None
-        beside: tuple[int, int] | None = None
-        for index in self._ready:
-            row = rows.get(self._keys[index])
-            stands = (row.ready or 0 if row else 0, index)
-            if self.rotas[index].alone:
-                beside = stands if beside is None else min(beside, stands)
-            elif queue is None or stands < queue:
-                queue = stands
-        if queue is not None and not self._is_free(queue[1], now):
-            queue = None
-        found = min((stands for stands in (queue, beside) if stands is not None), default=None)
-        return found[1] if found else None
+        queue = [(moment, index) for index, moment in self._ready.items() if index not in self._alone]
+        beside = [(self._ready[index], index) for index in self._alone if index in self._ready]
+        heads = [min(beside)] if beside else []
+        if queue and self._is_free(min(queue)[1], now):
+            heads.append(min(queue))
+        return min(heads)[1] if heads else None
 
     def _all_held(self, now: int) -> bool:
         """Whether the last post holds back everything that is ready; it does not hold back its own rota."""
         post = self._around.state.post.get("post")
-        if post is None or post.at is None or now >= post.at + self._spacing or self._alone & self._ready:
+        if post is None or post.at is None or now >= post.at + self._spacing or self._alone & self._ready.keys():
             return False
         return self._places.get(post.rota or "") not in self._ready
 
@@ -369,7 +374,7 @@ class Rotas:
         live = self._around.streams.now.phase == "live"
         record.due = now + (rota.every if live or rota.every_offline is None else rota.every_offline)
         record.lines, record.base, record.ready = 0, self._counts(), None
-        self._ready.discard(index)
+        self._ready.pop(index, None)
         if said:
             record.last = now
             if not rota.alone:
