@@ -122,7 +122,7 @@ def from_now(
         chat.count(own, moment - 1)
         imagined.rotas.step(moment)
         if (
-            chat.count(own, moment) and imagined.rotas.waiting_for_lines()
+            chat.count(own, moment) and imagined.rotas.anyone_waits
         ):  # a clock that is over comes before the line of the same moment
             imagined.rotas.step(moment)
         if len(imagined.said) > MOST_POSTS:
