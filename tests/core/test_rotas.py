@@ -288,6 +288,31 @@ class Restarted(unittest.TestCase):
         self.assertEqual([(e.at, e.text) for e in got], [(e.at, e.text) for e in expected])
 
 
+class LiveAndReplay(unittest.TestCase):
+    @given(st.lists(st.integers(1, 3600), max_size=60), st.integers(0, 5))
+    @settings(max_examples=25, deadline=None)
+    def test_looking_at_the_clock_more_often_changes_nothing(self, looks: list[int], seed: int) -> None:
+        """Live, time is looked at whenever something may be due; in a replay only with the next event."""
+        kit = {
+            "rotas": [
+                rota("a", every="3m", chat_lines=4, order="shuffled"),
+                rota("b", every="5m"),
+                rota("c", alone=True),
+            ]
+        }
+        events = [live(), *(says(47.0 * n, f"line {n}", f"p{n % 20}") for n in range(1, 70)), offline(3300)]
+        replay, living = Engine(kit, seed=seed), Engine(kit, seed=seed)
+        expected = [e for event in events for e in replay.handle(event)] + replay.advance(at(4000))
+        got = []
+        moments_of = sorted(
+            [*((event.at, event) for event in events), *((at(look), None) for look in looks)], key=lambda m: m[0]
+        )
+        for moment, event in moments_of:
+            got += living.advance(moment) if event is None else living.handle(event)
+        got += living.advance(at(4000))
+        self.assertEqual(got, expected)
+
+
 class Nights(unittest.TestCase):
     def test_a_day_without_a_midnight_begins_with_the_jump(self) -> None:
         """In Beirut the clock went from 23:59 on 30 March 2024 to 01:00 on the 31st (22:00 UTC)."""

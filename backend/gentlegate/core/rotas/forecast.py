@@ -121,9 +121,8 @@ def from_now(
     while moment is not None and moment <= until:
         chat.count(own, moment - 1)
         imagined.rotas.step(moment)
-        if (
-            chat.count(own, moment) and imagined.rotas.anyone_waits
-        ):  # a clock that is over comes before the line of the same moment
+        # A clock that is over comes before the line of the same moment.
+        if chat.count(own, moment) and imagined.rotas.anyone_waits:
             imagined.rotas.step(moment)
         if len(imagined.said) > MOST_POSTS:
             break
