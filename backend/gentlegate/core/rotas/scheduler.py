@@ -12,39 +12,19 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from copy import deepcopy
 from datetime import date
-from typing import Any, Protocol
+from typing import Any
 
 from gentlegate.core.effects import Cause, Effect, Warned
 from gentlegate.core.errors import ActError, TemplateProblem
-from gentlegate.core.kit.model import Kit, Notice, Rota
-from gentlegate.core.platforms import Abilities
-from gentlegate.core.records import PostRecord, RotaRecord, StreamRecord
+from gentlegate.core.kit.model import Notice, Rota
+from gentlegate.core.records import PostRecord, RotaRecord
+from gentlegate.core.rotas.adapting import adapt
 from gentlegate.core.rotas.order import can_post, candidates, midnight_after, next_date, taken, today, where
-from gentlegate.core.state import State
+from gentlegate.core.rotas.surroundings import Surroundings, counts
 from gentlegate.core.text.folding import fold_name
 
 Say = Callable[[Rota, Notice, list[str], int], Sequence[Effect]]
 """Says a notice on these platforms; TemplateProblem where it cannot."""
-
-
-class Stream(Protocol):
-    @property
-    def now(self) -> StreamRecord: ...
-
-
-class Surroundings(Protocol):
-    """What the rotas see: the engine's parts, or what a forecast imagines."""
-
-    @property
-    def kit(self) -> Kit: ...
-    @property
-    def state(self) -> State: ...
-    @property
-    def streams(self) -> Stream: ...
-
-    def platform_names(self) -> list[str]: ...
-    def abilities(self, platform: str) -> Abilities: ...
-    def chance(self, *about: Any) -> Any: ...
 
 
 class Rotas:
@@ -65,62 +45,13 @@ class Rotas:
         self._day: tuple[int, int, date] | None = None
         self._seen: tuple[Any, ...] = ()
         if before:
-            self._adapt(before, now)
+            adapt(around, before.rotas, self.rotas, now)
         rows = around.state.rotas
         self._ready = {
             index: row.ready
             for index, key in enumerate(self._keys)
             if (row := rows.get(key)) is not None and row.ready is not None
         }
-
-    # Changes of settings (rule 9)
-
-    def _adapt(self, before: Rotas, now: int) -> None:
-        """A changed rhythm counts from the last post, and no change posts at once."""
-        known = dict(zip(before._keys, before.rotas, strict=True))
-        self._follow_new_names(before)
-        for key, rota in zip(self._keys, self.rotas, strict=True):
-            record, old = self._around.state.rotas.get(key), known.get(key)
-            if record is None:
-                self._new(key, rota, now)
-            elif old is not None and old != rota:
-                self._changed(key, old, rota, now)
-
-    def _follow_new_names(self, before: Rotas) -> None:
-        """A rota that stands under another name where one stood before is the same one."""
-        rows = self._around.state.rotas
-        for old, key in zip(before._keys, self._keys, strict=False):
-            if old not in self._places and key not in before._places and (record := rows.get(old)):
-                rows.put(key, record)
-                rows.drop(old)
-
-    def _new(self, key: str, rota: Rota, now: int) -> None:
-        if self._around.streams.now.phase in ("live", "gap"):
-            first = rota.every if rota.first_after is None else max(rota.first_after, self._spacing)
-            self._around.state.rotas.put(key, RotaRecord(due=now + first, base=self._counts()))
-
-    def _changed(self, key: str, old: Rota, rota: Rota, now: int) -> None:
-        record = self._around.state.rotas.edit(key)
-        record.ready = None
-        due = record.due
-        if _rhythm(old) != _rhythm(rota):
-            due = self._due_anew(record, rota, now)
-            due = due if due is None else max(due, now + self._spacing)
-        elif due is not None and due <= now:
-            due = now + self._spacing
-        record.due = due
-
-    def _due_anew(self, record: RotaRecord, rota: Rota, now: int) -> int | None:
-        """When it is due under its new rhythm, counted from its last post or from what it began with."""
-        stream = self._around.streams.now
-        if stream.phase == "never":
-            return None
-        if stream.phase == "over":
-            ended = (stream.last_off or now) + self._around.kit.channel.stream_gap
-            return None if rota.every_offline is None else max(record.last or ended, ended) + rota.every_offline
-        if record.last is not None and record.last >= stream.began:
-            return record.last + rota.every
-        return stream.began + (rota.every if rota.first_after is None else rota.first_after)
 
     def resume(self, now: int) -> None:
         """Whatever fell due before `now` is looked at once, at the next step."""
@@ -137,19 +68,16 @@ class Rotas:
         self._restart(lambda rota: None if rota.every_offline is None else now + rota.every_offline)
 
     def _restart(self, due: Callable[[Rota], int | None]) -> None:
-        counts = self._counts()
+        base = counts(self._around.state)
         for key, rota in zip(self._keys, self.rotas, strict=True):
             record = self._around.state.rotas.edit(key)
-            record.due, record.lines, record.base, record.ready = due(rota), 0, dict(counts), None
+            record.due, record.lines, record.base, record.ready = due(rota), 0, dict(base), None
         self._ready.clear()
         self._due_holds = False
 
     def line(self, platform: str) -> None:
         """A line from a person that was not removed."""
         self._around.state.lines.edit(platform).count += 1
-
-    def _counts(self) -> dict[str, int]:
-        return {platform: record.count for platform, record in self._around.state.lines.items()}
 
     def _lines(self, rota: Rota, record: RotaRecord) -> int:
         """Lines on its platforms since its last post."""
@@ -373,14 +301,10 @@ class Rotas:
                 effects.append(Warned(at=now, about=about, problem=str(error), cause=Cause("notice", rota.name)))
         live = self._around.streams.now.phase == "live"
         record.due = now + (rota.every if live or rota.every_offline is None else rota.every_offline)
-        record.lines, record.base, record.ready = 0, self._counts(), None
+        record.lines, record.base, record.ready = 0, counts(self._around.state), None
         self._ready.pop(index, None)
         if said:
             record.last = now
             if not rota.alone:
                 self._around.state.post.put("post", PostRecord(now, key))
         return [*effects, *said]
-
-
-def _rhythm(rota: Rota) -> tuple[int | None, ...]:
-    return rota.every, rota.every_offline, rota.first_after
