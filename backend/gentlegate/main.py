@@ -22,6 +22,7 @@ from gentlegate.connectors import KNOWN
 from gentlegate.connectors.lists import fetch
 from gentlegate.connectors.plaza import Plaza
 from gentlegate.core.engine import Engine
+from gentlegate.core.team import Permissions
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.directories import Directories
 from gentlegate.runtime.gate import KNOWN_IDS, Gate
@@ -38,6 +39,7 @@ from gentlegate.store.database import Database
 from gentlegate.store.journal import Journal
 from gentlegate.store.ledger import Ledger
 from gentlegate.store.streams import Streams
+from gentlegate.store.team import Team
 from gentlegate.web.access import Access, hashed
 from gentlegate.web.app import build
 
@@ -112,7 +114,11 @@ class Service:
         app.state.cards = lambda what, *about: self.store.run(getattr(cards, what), *about)
         app.state.directories = Directories(self.connectors).categories
         app.state.hooks = {one.name: one.hook for one in self.connectors if isinstance(one, Plaza)}
-        app.state.access = Access(self.accounts, self.store)
+        team = Team(self._database)
+        app.state.team = lambda what, *about: self.store.run(getattr(team, what), *about)
+        app.state.accounts = lambda what, *about: self.store.run(getattr(self.accounts, what), *about)
+        app.state.accept_invitation = team.accept
+        app.state.access = Access(self.accounts, self.store, Permissions(team.moved()))
         work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]
         work += [outbox.run() for outbox in self.outboxes.values()]
         for connector in self.connectors:

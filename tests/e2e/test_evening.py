@@ -18,7 +18,8 @@ from tests.support.world import World, eventually
 
 AXE = Path(__file__).resolve().parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln", "/stage", "/stage/happenings", "/stage/quotes",
-         "/stage/shoutouts", "/timers", "/timers/Good%20manners")  # fmt: skip
+         "/stage/shoutouts", "/timers", "/timers/Good%20manners",
+         "/setup/team")  # fmt: skip
 
 
 class Evening(TwoBrowsers):

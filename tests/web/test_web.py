@@ -45,6 +45,18 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("GET", "/api/counters/door/steps", None, 1),
     ("PUT", "/api/counters/door", {"command": {"name": "door"}, "revision": None}, 2),
     ("DELETE", "/api/counters/door", None, 2),
+    ("GET", "/api/team", None, 1),
+    ("POST", "/api/team/invitations", {"level": "viewer"}, 2),
+    ("DELETE", "/api/team/invitations/999", None, 2),
+    ("PUT", "/api/team/accounts/nobody", {"level": "viewer"}, 3),
+    ("DELETE", "/api/team/accounts/nobody", None, 3),
+    ("PUT", "/api/team/permissions/door", {"level": "lead"}, 3),
+    ("DELETE", "/api/team/accounts/nobody/second", None, 3),
+    ("POST", "/api/second", None, 1),
+    ("PUT", "/api/second", {"code": "000000"}, 1),
+    ("POST", "/api/second/off", {"code": "000000"}, 1),
+    ("GET", "/api/sessions", None, 1),
+    ("DELETE", "/api/sessions/999", None, 1),
     ("GET", "/api/rotas", None, 1),
     ("PUT", "/api/rotas/door", {"rota": {"name": "door"}, "revision": None}, 2),
     ("DELETE", "/api/rotas/door", None, 2),
@@ -114,6 +126,8 @@ DOORS: list[tuple[str, str, Any, int]] = [
 
 def _template(path: str) -> str:
     path = path.partition("?")[0].replace("stage/shoutout", "stage/{card}").replace("quotes/999", "quotes/{number}")
+    path = path.replace("invitations/999", "invitations/{id}").replace("sessions/999", "sessions/{id}")
+    path = path.replace("accounts/nobody", "accounts/{login}").replace("permissions/door", "permissions/{act}")
     path = path.replace("sections/channel", "sections/{section}")
     path = path.replace("lists/links/allowed", "lists/{key}/{name}").replace("built-ins/uptime", "built-ins/{key}")
     return path.replace("door", "{name}").replace("filters/links", "filters/{key}")
@@ -153,6 +167,8 @@ class Permissions(WithWorld):
             ("post", "/api/welcome"),
             ("get", "/api/health"),
             ("post", "/hooks/{platform}"),
+            ("get", "/api/join"),
+            ("post", "/api/join"),
         }
         named = {(method.lower(), _template(path)) for method, path, _, _ in DOORS}
         routes = {(method, path) for path, methods in document["paths"].items() for method in methods}

@@ -145,6 +145,13 @@ class Gate:
         await self.committed()
         return effects
 
+    async def note(self, account: Account, what: str, about: str | None, before: Any, after: Any) -> None:
+        """Keep in the ledger what changed without the engine: the team, and what belongs to it."""
+        now = self.clock.now()
+        line = LedgerEntry(now, account.key, "desk", what, about, before, after)
+        self._add(Entry(now, None, [], [line]))
+        await self.committed()
+
     def _time_passes(self, now: int) -> None:
         effects = self.engine.advance(now)
         ledger = self._ledger(effects, None)

@@ -21,8 +21,11 @@ LONGEST_QUEUE = 40
 class Seat:
     """One screen's place in the hub."""
 
-    def __init__(self, name: str) -> None:
+    def __init__(self, name: str, account: int = 0, session: str = "") -> None:
         self.name = name
+        self.account = account
+        self.session = session
+        self.dismissed = asyncio.Event()
         self.queue: asyncio.Queue[bytes | None] = asyncio.Queue(LONGEST_QUEUE)
         self.behind = True
 
@@ -54,8 +57,8 @@ class Hub:
         """Something on the screen may have changed."""
         self._wake.set()
 
-    def sit(self, name: str) -> Seat:
-        seat = Seat(name)
+    def sit(self, name: str, account: int = 0, session: str = "") -> Seat:
+        seat = Seat(name, account, session)
         self._seats.add(seat)
         seat.queue.put_nowait(None)
         self._presence()
@@ -64,6 +67,22 @@ class Hub:
     def leave(self, seat: Seat) -> None:
         self._seats.discard(seat)
         self._presence()
+
+    def accounts(self) -> set[int]:
+        """The accounts that have a screen open."""
+        return {seat.account for seat in self._seats}
+
+    def dismiss(self, account: int, session: str | None = None) -> None:
+        """Close an account's screens at once, or those of one session; whoever may still come in comes anew."""
+        for seat in self._seats:
+            if seat.account == account and session in (None, seat.session):
+                seat.dismissed.set()
+        self.team_changed()
+
+    def team_changed(self) -> None:
+        """Somebody may do something else now; every screen asks anew."""
+        self._screen.team_changed()
+        self.changed()
 
     def _presence(self) -> None:
         self._screen.present(seat.name for seat in self._seats)

@@ -72,6 +72,7 @@ class Screen:
         self._bench = Bench(engine, names, self._lines.get)
         self._present: list[str] = []
         self._revision = 0
+        self._team = 0
         self._times: list[int] = []
 
     def line(self, message: Message, now: int) -> None:
@@ -157,6 +158,9 @@ class Screen:
     def settings_changed(self) -> None:
         self._revision += 1
 
+    def team_changed(self) -> None:
+        self._team += 1
+
     def snapshot(self) -> dict[str, Any]:
         """Everything; later changes build on it."""
         return {"lines": list(self._lines.values()), "parts": dict(self._parts)}
@@ -166,7 +170,12 @@ class Screen:
         changes: list[Change] = [{"line": self._lines[key]} for key in self._changed]
         self._changed.clear()
         self._times = [at for at in self._times if now - at < MINUTE]
-        around = {"present": self._present, "settings": self._revision, "pace": len(self._times)}
+        around = {
+            "present": self._present,
+            "settings": self._revision,
+            "team": self._team,
+            "pace": len(self._times),
+        }
         for name, value in (self._bench.parts(now) | around).items():
             if self._parts.get(name) != value:
                 self._parts[name] = value

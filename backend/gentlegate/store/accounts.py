@@ -3,9 +3,19 @@
 from __future__ import annotations
 
 import sqlite3
+from dataclasses import dataclass
 
 from gentlegate.core.team import Account
 from gentlegate.store.database import Database, StoreError
+
+
+@dataclass(frozen=True, slots=True)
+class Session:
+    """`token` is the hash of what the cookie holds."""
+
+    token: str
+    began: int
+    from_where: str
 
 
 class Accounts:
@@ -24,11 +34,32 @@ class Accounts:
         return Account(int(row["id"]), login, name, level, person)
 
     def password_of(self, login: str) -> tuple[Account, str] | None:
-        row = self._db.connection.execute("SELECT * FROM accounts WHERE login = ?", (login,)).fetchone()
+        row = self._db.connection.execute(
+            "SELECT * FROM accounts WHERE login = ? AND gone IS NULL", (login,)
+        ).fetchone()
         return (_account(row), str(row["password"])) if row else None
 
     def all(self) -> list[Account]:
+        """Everybody who ever had an account, also those who have left."""
         return [_account(row) for row in self._db.connection.execute("SELECT * FROM accounts ORDER BY id")]
+
+    def here(self) -> list[Account]:
+        """Those who may log in."""
+        rows = self._db.connection.execute("SELECT * FROM accounts WHERE gone IS NULL ORDER BY id")
+        return [_account(row) for row in rows]
+
+    def change(self, account: Account, level: str, person: str | None) -> Account:
+        self._db.connection.execute(
+            "UPDATE accounts SET level = ?, person = ? WHERE id = ?", (level, person, account.id)
+        )
+        return Account(account.id, account.login, account.name, level, person)
+
+    def leave(self, account: Account, now: int) -> None:
+        """Somebody leaves: their sessions end at once, and the log-in is free again."""
+        with self._db.transaction() as db:
+            db.execute("DELETE FROM sessions WHERE account = ?", (account.id,))
+            freed = f"{account.login} (left {account.id})"
+            db.execute("UPDATE accounts SET gone = ?, login = ? WHERE id = ?", (now, freed, account.id))
 
     def begin_session(self, token: str, account: Account, now: int, ends: int, from_where: str) -> None:
         """`token` is the hash of what the cookie holds."""
@@ -39,13 +70,47 @@ class Accounts:
 
     def of_session(self, token: str, now: int) -> Account | None:
         row = self._db.connection.execute(
-            "SELECT a.* FROM sessions s JOIN accounts a ON a.id = s.account WHERE s.token = ? AND s.ends > ?",
+            "SELECT a.* FROM sessions s JOIN accounts a ON a.id = s.account"
+            " WHERE s.token = ? AND s.ends > ? AND a.gone IS NULL",
             (token, now),
         ).fetchone()
         return _account(row) if row else None
 
     def end_session(self, token: str) -> None:
         self._db.connection.execute("DELETE FROM sessions WHERE token = ?", (token,))
+
+    def set_second(self, account: Account, secret: str | None, step: int = 0) -> None:
+        """Ask for codes of this secret from now on, later ones than of `step`; None asks for none."""
+        self._db.connection.execute(
+            "UPDATE accounts SET second = ?, second_used = ? WHERE id = ?", (secret, step, account.id)
+        )
+
+    def second_of(self, account: Account) -> tuple[str, int] | None:
+        """The secret and the last step used; None where no code is asked for."""
+        row = self._db.connection.execute(
+            "SELECT second, second_used FROM accounts WHERE id = ?", (account.id,)
+        ).fetchone()
+        return (row["second"], row["second_used"]) if row and row["second"] else None
+
+    def use_second(self, account: Account, step: int) -> bool:
+        """Take the code of a step; False where it or a later one was taken already."""
+        done = self._db.connection.execute(
+            "UPDATE accounts SET second_used = ? WHERE id = ? AND second_used < ?", (step, account.id, step)
+        )
+        return done.rowcount == 1
+
+    def with_second(self) -> set[int]:
+        """The accounts that are asked for a code."""
+        rows = self._db.connection.execute("SELECT id FROM accounts WHERE second IS NOT NULL")
+        return {row["id"] for row in rows}
+
+    def sessions(self, account: Account, now: int) -> list[Session]:
+        """The account's open sessions, newest first."""
+        rows = self._db.connection.execute(
+            "SELECT token, began, from_where FROM sessions WHERE account = ? AND ends > ? ORDER BY began DESC",
+            (account.id, now),
+        )
+        return [Session(row["token"], row["began"], row["from_where"]) for row in rows]
 
     def put_welcome_key(self, key: str, now: int) -> None:
         """Only the newest key counts."""

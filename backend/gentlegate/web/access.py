@@ -14,13 +14,15 @@ from argon2.exceptions import InvalidHashError, VerificationError
 from fastapi import Request
 from starlette.requests import HTTPConnection
 
-from gentlegate.core.team import Account
+from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.ports import StoreThread
 from gentlegate.web.problems import Refused
+from gentlegate.web.second import SecondFactor
 
 COOKIE = "gentlegate_session"
 SESSION_SECONDS = 30 * 86400
 TRIES, TRIES_WITHIN = 5, 60.0
+INVITATION_OVER = "This invitation was used already, has ended or was withdrawn. Ask for a new one."
 
 
 class AccountStore(Protocol):
@@ -41,22 +43,35 @@ def hashed(token: str) -> str:
 class Access:
     """Log-in and sessions. Five wrong passwords within a minute, and the log-in waits."""
 
-    def __init__(self, accounts: AccountStore, store: StoreThread, hasher: PasswordHasher | None = None) -> None:
+    def __init__(
+        self,
+        accounts: AccountStore,
+        store: StoreThread,
+        permissions: Permissions | None = None,
+        hasher: PasswordHasher | None = None,
+    ) -> None:
         self.accounts = accounts
+        self.permissions = permissions or Permissions()
+        self.second = SecondFactor(accounts, store)
         self._store = store
         self._hasher = hasher or PasswordHasher()
         self._wrong: dict[str, deque[float]] = {}
         self._nobody = self._hasher.hash(secrets.token_hex(8))
 
-    async def log_in(self, login: str, password: str, from_where: str) -> tuple[Account, str]:
-        """The account and the cookie's token. Refused where the password is wrong, or too often was."""
+    async def log_in(self, login: str, password: str, code: str, from_where: str) -> tuple[Account, str]:
+        """The account and the cookie's token. Refused where password or code is wrong, or too often was."""
         self._throttle(login.casefold(), from_where)
         found = await self._store.run(self.accounts.password_of, login)
         right = await self._store.run(self._matches, found[1] if found else self._nobody, password)
         if found is None or not right:
-            for key in (login.casefold(), from_where):
-                self._wrong.setdefault(key, deque(maxlen=20)).append(time.monotonic())
+            self._note_wrong(login.casefold(), from_where)
             raise Refused(401, "log-in-wrong", "This log-in and password do not go together.", "password")
+        try:
+            await self.second.check(found[0], code)
+        except Refused as refused:
+            if code.strip():
+                self._note_wrong(login.casefold(), from_where)
+            raise refused
         return found[0], await self._begin(found[0], from_where)
 
     async def welcome(self, key: str, login: str, name: str, password: str, from_where: str) -> tuple[Account, str]:
@@ -66,6 +81,23 @@ class Access:
         secret = await self._store.run(self._hasher.hash, password)
         account = await self._store.run(self.accounts.add, login, name, "broadcaster", secret)
         return account, await self._begin(account, from_where)
+
+    async def accept(
+        self, take: Callable[..., Account | None], key: str, login: str, name: str, password: str, from_where: str
+    ) -> tuple[Account, str]:
+        """An account by an invitation; `take` uses it up."""
+        self._throttle(f"invitation {key[:8]}", from_where)
+        secret = await self._store.run(self._hasher.hash, password)
+        now = int(time.time() * 1_000_000)
+        account = await self._store.run(take, hashed(key), login, name, secret, now)
+        if account is None:
+            self._note_wrong(f"invitation {key[:8]}", from_where)
+            raise Refused(410, "invitation-over", INVITATION_OVER, "key")
+        return account, await self._begin(account, from_where)
+
+    def _note_wrong(self, *keys: str) -> None:
+        for key in keys:
+            self._wrong.setdefault(key, deque(maxlen=20)).append(time.monotonic())
 
     async def _begin(self, account: Account, from_where: str) -> str:
         token = secrets.token_urlsafe(32)
@@ -106,8 +138,9 @@ def needs(act: str) -> Callable[[Request], Any]:
         account = await request.app.state.access.who(request)
         if account is None:
             raise Refused(401, "not-logged-in", "Log in first; what you typed is kept.")
-        if not account.may(act):
-            raise Refused(403, "not-allowed", f"A {account.level} may not do this; ask a lead.")
+        permissions: Permissions = request.app.state.access.permissions
+        if not permissions.may(account, act):
+            raise Refused(403, "not-allowed", f"A {account.level} may not do this; ask a {permissions.level(act)}.")
         return account  # type: ignore[no-any-return]
 
     return check

@@ -29,6 +29,7 @@ from gentlegate.web import (
     session,
     stage,
     stream,
+    team,
     try_out,
 )  # fmt: skip
 from gentlegate.web.problems import Refused, answer, install
@@ -43,7 +44,7 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
 }
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 

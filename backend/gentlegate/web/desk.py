@@ -13,7 +13,7 @@ from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.gate import Gate
 from gentlegate.runtime.hub import Hub, Seat
-from gentlegate.web.access import Access, needs
+from gentlegate.web.access import COOKIE, Access, hashed, needs
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import (
     ClearCooldown,
@@ -171,17 +171,20 @@ async def live(socket: WebSocket) -> None:
     access: Access = socket.app.state.access
     hub: Hub = socket.app.state.hub
     account = await access.who(socket)
-    if account is None or not account.may("look") or not _same_origin(socket):
+    if account is None or not access.permissions.may(account, "look") or not _same_origin(socket):
         await socket.close(4401)
         return
     await socket.accept()
-    seat = hub.sit(account.name)
+    seat = hub.sit(account.name, account.id, hashed(socket.cookies.get(COOKIE, "")))
     listening = asyncio.create_task(_listen(socket, seat))
+    gone = asyncio.create_task(seat.dismissed.wait())
     try:
         while not listening.done():
             frame = asyncio.ensure_future(hub.next_frame(seat))
-            await asyncio.wait({frame, listening}, return_when=asyncio.FIRST_COMPLETED)
-            if not frame.done():
+            await asyncio.wait({frame, listening, gone}, return_when=asyncio.FIRST_COMPLETED)
+            if gone.done():
+                await socket.close(4401)
+            if gone.done() or not frame.done():
                 frame.cancel()
                 break
             await socket.send_bytes(frame.result())
@@ -189,6 +192,7 @@ async def live(socket: WebSocket) -> None:
         pass
     finally:
         listening.cancel()
+        gone.cancel()
         hub.leave(seat)
 
 

@@ -61,7 +61,7 @@ async def change(
     key: str, name: str, body: ChangeList, request: Request, account: Annotated[Account, Depends(needs("tonight"))]
 ) -> Rules:
     path = _path(key, name)
-    may_change(account, "filters", body.tonight)
+    may_change(request, account, "filters", body.tonight)
     gate: Gate = request.app.state.gate
     if (key, name) == ("newcomers", "phrases") and edit.read(gate.engine.effective, path) is None:
         await gate.act(account, "setting", path=path, value=_entries(gate, key, name))

@@ -14,7 +14,7 @@ from gentlegate.core.kit import edit
 from gentlegate.core.kit.filters import LISTS, MOODS, with_mood
 from gentlegate.core.kit.load import load_kit
 from gentlegate.core.records import TallyRecord
-from gentlegate.core.team import Account
+from gentlegate.core.team import Account, Permissions
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
@@ -32,9 +32,10 @@ def known_filter(key: str) -> None:
         raise ActError(f'there is no filter "{key}"; there are: {", ".join(KEYS)}', "key")
 
 
-def may_change(account: Account, act: str, for_tonight: bool) -> None:
+def may_change(request: Request, account: Account, act: str, for_tonight: bool) -> None:
     """Lasting changes are a lead's; for tonight a moderator may make them too."""
-    if not for_tonight and not account.may(act):
+    permissions: Permissions = request.app.state.access.permissions
+    if not for_tonight and not permissions.may(account, act):
         raise Refused(403, "not-allowed", f"A {account.level} may change this for tonight only; a lead for good.")
 
 
@@ -92,7 +93,7 @@ async def every(request: Request, _: Looking) -> Rules:
 
 @routes.put("/mood", summary="Set the mood; single changes stay unless they are to be dropped")
 async def set_mood(body: SetMood, request: Request, account: Tonight) -> Rules:
-    may_change(account, "mood", body.tonight)
+    may_change(request, account, "mood", body.tonight)
     gate: Gate = request.app.state.gate
     await gate.act(account, "setting", path="channel.mood", value=body.mood, tonight=body.tonight or None)
     if body.drop and not body.tonight:
@@ -105,7 +106,7 @@ async def set_mood(body: SetMood, request: Request, account: Tonight) -> Rules:
 @routes.put("/filters/{key}", summary="Change values of a filter")
 async def save(key: str, body: SaveFilter, request: Request, account: Tonight) -> Rules:
     known_filter(key)
-    may_change(account, "filters", body.tonight)
+    may_change(request, account, "filters", body.tonight)
     gate: Gate = request.app.state.gate
     load_kit(with_unsaved(gate.engine.effective, {key: body.values}))
     for name, value in body.values.items():

@@ -14,6 +14,7 @@ class Wire(BaseModel):
 
 
 class LogIn(Wire):
+    code: str = Field("", max_length=12, description="The second factor's, where the account asks for one.")
     login: str = Field(min_length=1, max_length=60)
     password: str = Field(min_length=1, max_length=200)
 

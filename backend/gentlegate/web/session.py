@@ -6,7 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Depends, Request, Response
 
-from gentlegate.core.team import NEEDED, Account
+from gentlegate.core.team import Account, Permissions
 from gentlegate.web.access import COOKIE, SESSION_SECONDS, Access, needs
 from gentlegate.web.problems import ANSWERS
 from gentlegate.web.schemas import LogIn, Me, Welcome
@@ -14,16 +14,18 @@ from gentlegate.web.schemas import LogIn, Me, Welcome
 routes = APIRouter(prefix="/api", tags=["session"], responses=ANSWERS)
 
 
-def _me(account: Account) -> Me:
+def me_of(request: Request, account: Account) -> Me:
+    """Who somebody is, and what they may do."""
+    permissions: Permissions = request.app.state.access.permissions
     return Me(
         login=account.login,
         name=account.name,
         level=account.level,
-        may=[act for act in NEEDED if account.may(act)],
+        may=permissions.of(account),
     )
 
 
-def _keep(response: Response, request: Request, token: str) -> None:
+def keep(response: Response, request: Request, token: str) -> None:
     response.set_cookie(
         COOKIE,
         token,
@@ -34,21 +36,21 @@ def _keep(response: Response, request: Request, token: str) -> None:
     )
 
 
-def _where(request: Request) -> str:
+def from_where(request: Request) -> str:
     return request.client.host if request.client else "?"
 
 
 @routes.post("/session", summary="Log in")
 async def log_in(body: LogIn, request: Request, response: Response) -> Me:
     access: Access = request.app.state.access
-    account, token = await access.log_in(body.login, body.password, _where(request))
-    _keep(response, request, token)
-    return _me(account)
+    account, token = await access.log_in(body.login, body.password, body.code, from_where(request))
+    keep(response, request, token)
+    return me_of(request, account)
 
 
 @routes.get("/session", summary="Who is logged in")
-async def who(account: Annotated[Account, Depends(needs("look"))]) -> Me:
-    return _me(account)
+async def who(request: Request, account: Annotated[Account, Depends(needs("look"))]) -> Me:
+    return me_of(request, account)
 
 
 @routes.delete("/session", summary="Log out", status_code=204)
@@ -61,7 +63,7 @@ async def log_out(request: Request, response: Response) -> None:
 @routes.post("/welcome", summary="Make the broadcaster's account with the one-time key")
 async def welcome(body: Welcome, request: Request, response: Response) -> Me:
     access: Access = request.app.state.access
-    account, token = await access.welcome(body.key, body.login, body.name, body.password, _where(request))
+    account, token = await access.welcome(body.key, body.login, body.name, body.password, from_where(request))
     request.app.state.names[account.key] = account.name
-    _keep(response, request, token)
-    return _me(account)
+    keep(response, request, token)
+    return me_of(request, account)

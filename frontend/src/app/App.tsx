@@ -40,9 +40,14 @@ function Door() {
 
 function Rooms() {
   useEffect(() => {
-    live.open();
+    live.open(() => void queries.invalidateQueries({ queryKey: ["me"] }));
     return () => live.close();
   }, []);
+  const team = useLive((state) => state.parts.team);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whoever has moved a right has moved it for us too
+  useEffect(() => {
+    void queries.invalidateQueries({ queryKey: ["me"] });
+  }, [team]);
   const revision = useLive((state) => state.parts.settings);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another's change of settings makes what was read old
   useEffect(() => {

@@ -1,4 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
@@ -11,9 +11,17 @@ export function LogIn() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { pathname, search } = useLocation();
-  const key = pathname === "/welcome" ? new URLSearchParams(search).get("key") : null;
+  const welcome = pathname === "/welcome";
+  const key = welcome || pathname === "/join" ? new URLSearchParams(search).get("key") : null;
+  const invited = useQuery({
+    queryKey: ["invited", key],
+    queryFn: () => ask(api.GET("/api/join", { params: { query: { key: key ?? "" } } })),
+    enabled: key !== null && !welcome,
+    retry: false,
+  });
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const [coded, setCoded] = useState(false);
 
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
@@ -21,13 +29,18 @@ export function LogIn() {
     const given = (name: string) => String(form.get(name) ?? "");
     setBusy(true);
     try {
-      const body = { login: given("login"), password: given("password") };
-      const me = key
-        ? await ask(api.POST("/api/welcome", { body: { ...body, key, name: given("name") } }))
-        : await ask(api.POST("/api/session", { body }));
+      const body = { login: given("login"), password: given("password"), code: given("code") };
+      const { login, password } = body;
+      const account = { login, password, key: key ?? "", name: given("name") };
+      const me = !key
+        ? await ask(api.POST("/api/session", { body }))
+        : await ask(
+            welcome ? api.POST("/api/welcome", { body: account }) : api.POST("/api/join", { body: account }),
+          );
       queries.setQueryData(["me"], me);
       if (key) navigate("/");
     } catch (error) {
+      if (error instanceof Problem && error.where === "code") setCoded(true);
       setProblem(error instanceof Problem ? error.detail : String(error));
     } finally {
       setBusy(false);
@@ -38,8 +51,18 @@ export function LogIn() {
     <main className="login">
       <form onSubmit={submit}>
         <p className="product">{t("product")}</p>
-        <h1>{t(key ? "logIn.welcomeTitle" : "logIn.title")}</h1>
-        <p className="quiet">{t(key ? "logIn.welcomeLead" : "logIn.lead")}</p>
+        <h1>{t(!key ? "logIn.title" : welcome ? "logIn.welcomeTitle" : "logIn.joinTitle")}</h1>
+        <p className="quiet">
+          {!key && t("logIn.lead")}
+          {key && welcome && t("logIn.welcomeLead")}
+          {invited.data &&
+            t("logIn.joinLead", {
+              channel: invited.data.channel,
+              level: t(`team.levels.${invited.data.level}`),
+              who: invited.data.by,
+            })}
+        </p>
+        {invited.error && <Alert variant="danger">{(invited.error as Problem).detail}</Alert>}
         {key && (
           <Form.Group className="mb-3" controlId="name">
             <Form.Label>{t("logIn.name")}</Form.Label>
@@ -61,6 +84,12 @@ export function LogIn() {
           />
           {key && <Form.Text>{t("logIn.passwordHelp")}</Form.Text>}
         </Form.Group>
+        {coded && (
+          <Form.Group className="mb-3" controlId="code">
+            <Form.Label>{t("second.code")}</Form.Label>
+            <Form.Control name="code" inputMode="numeric" autoComplete="one-time-code" autoFocus />
+          </Form.Group>
+        )}
         {problem && <Alert variant="danger">{problem}</Alert>}
         <Button type="submit" disabled={busy}>
           {t(key ? "logIn.make" : "logIn.go")}

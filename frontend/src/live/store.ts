@@ -3,6 +3,7 @@ import { WebSocket as Reconnecting } from "partysocket";
 import { EMPTY, type LiveState, take } from "./reducer";
 import type { Frame } from "./types";
 
+const SHUT_OUT = 4401;
 type Listener = () => void;
 
 export class LiveStore {
@@ -10,14 +11,18 @@ export class LiveStore {
   private listeners = new Set<Listener>();
   private socket: Reconnecting | null = null;
 
-  open(): void {
+  /** `onShutOut` is told when the server lets this screen in no more. */
+  open(onShutOut: () => void): void {
     const address = `${location.protocol === "https:" ? "wss" : "ws"}://${location.host}/api/live`;
     const socket = new Reconnecting(address, [], { minReconnectionDelay: 300, maxReconnectionDelay: 5000 });
     socket.binaryType = "blob";
     socket.addEventListener("message", (event: MessageEvent) => {
       void this.hear(event.data as Blob | string, socket);
     });
-    socket.addEventListener("close", () => this.set({ ...this.state, connected: false, number: null }));
+    socket.addEventListener("close", (event) => {
+      this.set({ ...this.state, connected: false, number: null });
+      if (event.code === SHUT_OUT) onShutOut();
+    });
     this.socket = socket;
   }
 

@@ -146,6 +146,8 @@ export type Parts = {
   bridge: Bridge;
   present: string[];
   settings: number;
+  /** Moves when somebody's rights may have changed. */
+  team: number;
   pace: number;
 };
 

@@ -3,8 +3,10 @@ import { NavLink, useParams } from "react-router";
 import { useMe } from "../../ui/useMe";
 import { Channel } from "./Channel";
 import { Kits } from "./Kits";
+import { Sessions } from "./Sessions";
+import { Team } from "./Team";
 
-const PARTS = ["channel", "kits"] as const;
+const PARTS = ["channel", "team", "sessions", "kits"] as const;
 
 /** What is done once or seldom. */
 export function Setup() {
@@ -28,6 +30,8 @@ export function Setup() {
       </aside>
       <section className="chosen">
         {part === "channel" && <Channel may={may} />}
+        {part === "team" && me && <Team me={me} />}
+        {part === "sessions" && me && <Sessions me={me} />}
         {part === "kits" && <Kits may={may} level={me?.level ?? "viewer"} />}
       </section>
     </main>

@@ -5,6 +5,8 @@ import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import { draw } from "../../card/draw";
 import { Choice } from "../../ui/Choice";
+import { Confirm } from "../../ui/Confirm";
+import { CopyField } from "../../ui/CopyField";
 import { useTelling } from "../../ui/Notice";
 import { useLive } from "../../ui/useLive";
 
@@ -115,10 +117,20 @@ export function CardEditor({ card }: { card: string }) {
           style={style}
         />
       </div>
-      <Address
-        address={view.address}
-        onRenew={() => void run(ask(api.POST("/api/stage/{card}/key", { params })), t("stage.card.renewed"))}
-      />
+      <CopyField
+        id="card-address"
+        label={t("stage.card.address")}
+        help={t("stage.card.addressHelp")}
+        value={view.address}
+        secret
+      >
+        <Confirm
+          words={t("stage.card.renew")}
+          sure={t("stage.card.renewSure")}
+          go={t("stage.card.renewNow")}
+          onGo={() => void run(ask(api.POST("/api/stage/{card}/key", { params })), t("stage.card.renewed"))}
+        />
+      </CopyField>
     </section>
   );
 }
@@ -143,61 +155,5 @@ function CardPreview({ label, value, style }: { label: string; value: string; st
       </div>
       <figcaption className="quiet">{t(empty ? "stage.card.sample" : "stage.card.now")}</figcaption>
     </figure>
-  );
-}
-
-function Address({ address, onRenew }: { address: string; onRenew: () => void }) {
-  const { t } = useTranslation();
-  const { tell } = useTelling();
-  const [shown, setShown] = useState(false);
-  const [renewing, setRenewing] = useState(false);
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(address);
-      tell(t("stage.card.copied"));
-    } catch {
-      setShown(true);
-      tell(t("stage.card.copyByHand"));
-    }
-  };
-  return (
-    <Form.Group className="mt-3" controlId="card-address">
-      <Form.Label>{t("stage.card.address")}</Form.Label>
-      <div className="d-flex gap-2">
-        <Form.Control
-          readOnly
-          type={shown ? "text" : "password"}
-          value={address}
-          autoComplete="off"
-          onFocus={(event) => event.target.select()}
-        />
-        <Button variant="outline-secondary" onClick={() => setShown(!shown)}>
-          {t(shown ? "stage.card.hide" : "stage.card.show")}
-        </Button>
-        <Button onClick={() => void copy()}>{t("stage.card.copy")}</Button>
-        <Button variant="outline-danger" onClick={() => setRenewing(true)}>
-          {t("stage.card.renew")}
-        </Button>
-      </div>
-      {renewing && (
-        <div className="d-flex gap-2 align-items-center mt-2" role="alert">
-          <span>{t("stage.card.renewSure")}</span>
-          <Button
-            size="sm"
-            variant="danger"
-            onClick={() => {
-              setRenewing(false);
-              onRenew();
-            }}
-          >
-            {t("stage.card.renewNow")}
-          </Button>
-          <Button size="sm" variant="outline-secondary" onClick={() => setRenewing(false)}>
-            {t("stage.card.renewNot")}
-          </Button>
-        </div>
-      )}
-      <Form.Text>{t("stage.card.addressHelp")}</Form.Text>
-    </Form.Group>
   );
 }

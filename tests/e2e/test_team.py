@@ -1,0 +1,90 @@
+"""The team in the browser: invited, joined, moved to another level, let go."""
+
+from __future__ import annotations
+
+import unittest
+from typing import ClassVar
+
+from gentlegate.demo.prepare import PASSWORD
+from tests.support.browser import Browser
+from tests.support.world import World
+
+OWN = "clay is patient"
+
+
+class Team(unittest.TestCase):
+    world: ClassVar[World]
+    marlo: ClassVar[Browser]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.world = World().start()
+        cls.marlo = Browser()
+        cls.marlo.log_in(cls.world.address, "marlo", PASSWORD)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.marlo.close()
+        cls.world.stop()
+
+    def new_browser(self) -> Browser:
+        browser = Browser()
+        self.addCleanup(browser.close)
+        return browser
+
+    def link(self, level: str, note: str) -> str:
+        self.marlo.driver.get(f"{self.world.address}/setup/team")
+        self.marlo.find(".invite select").send_keys(level)
+        self.marlo.find(".invite input").send_keys(note)
+        self.marlo.button("Make a link").click()
+        return str(self.marlo.find("#invitation-link").get_attribute("value"))
+
+    def join(self, browser: Browser, link: str, login: str) -> None:
+        browser.driver.get(link)
+        browser.wait_text("Marlo Finch invites you to Kiln & Kettle")
+        browser.find("#name").send_keys(login.title())
+        browser.find("#login").send_keys(login)
+        browser.find("#password").send_keys(OWN)
+        browser.find("form button[type=submit]").click()
+        browser.find(".lintel")
+
+    def test_from_an_invitation_to_being_let_go(self) -> None:
+        juno = self.new_browser()
+        link = self.link("moderator", "Juno")
+        self.join(juno, link, "juno")
+        juno.find("[aria-label='One more: mugs pulled']").click()
+        juno.wait_text("by Juno, just now", "[data-counter=mugs]")
+        second = self.new_browser()
+        second.driver.get(link)
+        second.wait_text("This invitation was used already")
+
+        self.marlo.wait_text("here", "[data-login=juno]")
+        self.marlo.find("[aria-label='Level of Juno']").send_keys("viewer")
+        juno.wait(lambda: not juno.all("[aria-label='One more: mugs pulled']"))
+        juno.wait_text("mugs pulled", ".bench")
+
+        self.marlo.button("Let go", "[data-login=juno]").click()
+        self.marlo.button("Let go now", "[data-login=juno]").click()
+        juno.wait(lambda: juno.all("#password"))
+        self.marlo.wait(lambda: not self.marlo.all("[data-login=juno]"))
+
+    def test_a_permission_is_moved_for_everybody_at_once(self) -> None:
+        bram = self.new_browser()
+        bram.log_in(self.world.address, "bram", PASSWORD)
+        bram.find("[aria-label='One more: pots lost']")
+        self.marlo.driver.get(f"{self.world.address}/setup/team")
+        self.marlo.button("Who may do what").click()
+        self.marlo.find("[aria-label='Move counters']").send_keys("lead")
+        bram.wait(lambda: not bram.all("[aria-label='One more: pots lost']"))
+        self.marlo.find("[aria-label='Move counters']").send_keys("moderator")
+        bram.find("[aria-label='One more: pots lost']")
+
+    def test_another_session_is_ended(self) -> None:
+        here, there = self.new_browser(), self.new_browser()
+        for browser in (here, there):
+            browser.log_in(self.world.address, "wren", PASSWORD)
+        here.driver.get(f"{self.world.address}/setup/sessions")
+        here.wait(lambda: len(here.all(".session")) == 2)
+        here.button("Log it out").click()
+        there.wait(lambda: there.all("#password"))
+        here.wait(lambda: len(here.all(".session")) == 1)
