@@ -5,6 +5,8 @@ from __future__ import annotations
 import unittest
 from typing import ClassVar
 
+from selenium.webdriver.support.ui import Select
+
 from gentlegate.demo.prepare import PASSWORD
 from tests.support.browser import Browser
 from tests.support.world import World
@@ -32,9 +34,12 @@ class Team(unittest.TestCase):
         self.addCleanup(browser.close)
         return browser
 
+    def choose(self, css: str, value: str) -> None:
+        Select(self.marlo.find(css)).select_by_value(value)
+
     def link(self, level: str, note: str) -> str:
         self.marlo.driver.get(f"{self.world.address}/setup/team")
-        self.marlo.find(".invite select").send_keys(level)
+        self.choose(".invite select", level)
         self.marlo.find(".invite input").send_keys(note)
         self.marlo.button("Make a link").click()
         return str(self.marlo.find("#invitation-link").get_attribute("value"))
@@ -59,7 +64,7 @@ class Team(unittest.TestCase):
         second.wait_text("This invitation was used already")
 
         self.marlo.wait_text("here", "[data-login=juno]")
-        self.marlo.find("[aria-label='Level of Juno']").send_keys("viewer")
+        self.choose("[aria-label='Level of Juno']", "viewer")
         juno.wait(lambda: not juno.all("[aria-label='One more: mugs pulled']"))
         juno.wait_text("mugs pulled", ".bench")
 
@@ -74,9 +79,9 @@ class Team(unittest.TestCase):
         bram.find("[aria-label='One more: pots lost']")
         self.marlo.driver.get(f"{self.world.address}/setup/team")
         self.marlo.button("Who may do what").click()
-        self.marlo.find("[aria-label='Move counters']").send_keys("lead")
+        self.choose("[aria-label='Move counters']", "lead")
         bram.wait(lambda: not bram.all("[aria-label='One more: pots lost']"))
-        self.marlo.find("[aria-label='Move counters']").send_keys("moderator")
+        self.choose("[aria-label='Move counters']", "moderator")
         bram.find("[aria-label='One more: pots lost']")
 
     def test_another_session_is_ended(self) -> None:
