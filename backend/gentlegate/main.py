@@ -19,14 +19,15 @@ import uvicorn
 from fastapi import FastAPI
 
 from gentlegate.connectors import KNOWN
+from gentlegate.connectors.base import Connector
 from gentlegate.connectors.lists import fetch
-from gentlegate.connectors.plaza import Plaza
 from gentlegate.core.engine import Engine
 from gentlegate.core.team import Permissions
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.directories import Directories
 from gentlegate.runtime.gate import KNOWN_IDS, Gate
 from gentlegate.runtime.hub import Hub
+from gentlegate.runtime.joining import Joining
 from gentlegate.runtime.outbox import Outbox
 from gentlegate.runtime.past import Past
 from gentlegate.runtime.ports import StoreThread
@@ -57,17 +58,19 @@ class Service:
         self.journal = Journal(self._database)
         self.accounts = Accounts(self._database)
         self.store = StoreThread()
-        self.connectors = [
-            KNOWN[platform](address, token, f"http://{environment.host}:{environment.port}")
-            for platform, (address, token) in Connections(self._database).all().items()
+        self._home = f"http://{environment.host}:{environment.port}"
+        self._connections = Connections(self._database)
+        self.connectors: dict[str, Connector] = {
+            platform: KNOWN[platform](address, token, self._home)
+            for platform, (address, token) in self._connections.all().items()
             if platform in KNOWN
-        ]
+        }
         _, document = self.journal.load_settings()
         state = self.journal.load_state()
         self.clock = Clock(self.journal.latest())
-        abilities = {connector.name: connector.abilities for connector in self.connectors}
-        install = self.journal.fact("install", lambda: {"id": secrets.token_hex(4)})["id"]
-        engine = Engine(document, seed=int(install, 16), state=state, platforms=abilities, can_ask=True)
+        abilities = {name: connector.abilities for name, connector in self.connectors.items()}
+        self._install = self.journal.fact("install", lambda: {"id": secrets.token_hex(4)})["id"]
+        engine = Engine(document, seed=int(self._install, 16), state=state, platforms=abilities, can_ask=True)
         engine.resume(self.clock.now())
         self.names = {account.key: account.name for account in self.accounts.all()}
         self.screen = Screen(engine, self.names)
@@ -75,17 +78,34 @@ class Service:
         self.gate = Gate(engine, self.journal, self.store, self.clock, self.screen, self.hub)
         self.gate.know(self.journal.known_ids(KNOWN_IDS))
         self._show_what_was()
-        self.outboxes = {
-            connector.name: Outbox(
-                connector, self.journal, self.store, self.clock, install, self.gate.sending, self.gate.answer
-            )
-            for connector in self.connectors
-        }
+        self.outboxes = {name: self._outbox(connector) for name, connector in self.connectors.items()}
+        self._tasks: dict[str, list[asyncio.Task[None]]] = {}
         self.gate.carry_out = lambda waiting: (
             self.outboxes[waiting.body["platform"]].put(waiting)
             if waiting.body["platform"] in self.outboxes
             else None
         )
+
+    def _outbox(self, connector: Connector) -> Outbox:
+        tell = self.gate.sending, self.gate.answer
+        return Outbox(connector, self.journal, self.store, self.clock, self._install, *tell)
+
+    def _begin(self, connector: Connector) -> None:
+        """Let a platform's two sides run."""
+        work = (self.outboxes[connector.name].run(), connector.run(self.gate, self.journal.place(connector.name)))
+        self._tasks[connector.name] = [asyncio.create_task(_kept_alive(one)) for one in work]
+
+    async def connect(self, platform: str, address: str, token: str) -> None:
+        """Connect a platform now, in the place of an earlier connection to it."""
+        await self.store.run(self._connections.put, platform, address, token)
+        for task in self._tasks.pop(platform, []):
+            task.cancel()
+        if old := self.connectors.get(platform):
+            await old.close()
+        connector = self.connectors[platform] = KNOWN[platform](address, token, self._home)
+        self.gate.engine.declare(platform, connector.abilities)
+        self.outboxes[platform] = self._outbox(connector)
+        self._begin(connector)
 
     def _show_what_was(self) -> None:
         messages = self.journal.recent_messages(LINES_SHOWN)
@@ -113,26 +133,29 @@ class Service:
         cards = Cards(self._database)
         app.state.cards = lambda what, *about: self.store.run(getattr(cards, what), *about)
         app.state.directories = Directories(self.connectors).categories
-        app.state.hooks = {one.name: one.hook for one in self.connectors if isinstance(one, Plaza)}
+        app.state.hooks = self.connectors
+        app.state.joining = Joining(self.gate, self.connectors)
+        app.state.known_platforms = sorted(KNOWN)
+        app.state.connect = self.connect
         team = Team(self._database)
         app.state.team = lambda what, *about: self.store.run(getattr(team, what), *about)
         app.state.accounts = lambda what, *about: self.store.run(getattr(self.accounts, what), *about)
         app.state.accept_invitation = team.accept
         app.state.access = Access(self.accounts, self.store, Permissions(team.moved()))
         work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]
-        work += [outbox.run() for outbox in self.outboxes.values()]
-        for connector in self.connectors:
-            work.append(connector.run(self.gate, self.journal.place(connector.name)))
         tasks = [asyncio.create_task(_kept_alive(one)) for one in work]
+        for connector in self.connectors.values():
+            self._begin(connector)
         try:
             yield
         finally:
-            for task in tasks[1:]:
+            of_platforms = [task for both in self._tasks.values() for task in both]
+            for task in (*tasks[1:], *of_platforms):
                 task.cancel()
             await self.gate.flush()
             tasks[0].cancel()
-            await asyncio.gather(*tasks, return_exceptions=True)
-            for connector in self.connectors:
+            await asyncio.gather(*tasks, *of_platforms, return_exceptions=True)
+            for connector in self.connectors.values():
                 await connector.close()
             self.store.close()
             self._database.close()

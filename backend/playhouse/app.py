@@ -70,6 +70,9 @@ def build(tokens: dict[str, str]) -> FastAPI:
     }
     platforms["brook"].categories = BROOK_CATEGORIES
     platforms["lantern"].categories = LANTERN_CATEGORIES
+    platforms["brook"].trusting = "!!trust gatekeeper"
+    platforms["lantern"].trusting = "keeper: gatekeeper"
+    platforms["plaza"].trusting = "@plaza let gatekeeper moderate"
     player = Player(platforms)
     app = FastAPI(title="The Playhouse", docs_url=None, redoc_url=None)
     app.state.player = player

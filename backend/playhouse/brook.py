@@ -146,6 +146,12 @@ def router(brook: Platform) -> APIRouter:
             return brook.once(act.key, lambda: brook.set_category(section))
         return brook.once(act.key, lambda: brook.set_title(act.title or "", TITLE_LIMIT))
 
+    @routes.get("/channel", dependencies=guarded)
+    async def get_channel() -> dict[str, Any]:
+        if brook.broken:
+            raise Refusal(503, "the platform has trouble")
+        return channel(brook)
+
     @routes.get("/sections", dependencies=guarded)
     async def sections() -> dict[str, Any]:
         return {"sections": brook.categories}

@@ -66,6 +66,8 @@ class Platform:
         """The directory; None where any category is taken."""
         self.channels = channels(name)
         self.ad_until = 0.0
+        self.trusting = ""
+        """What the broadcaster types to make the Gatekeeper a moderator."""
         self._rate, self._moderator_rate = rate, moderator_rate
         self._sends: deque[float] = deque()
         self._n = time.time_ns() // 1_000_000  # so that numbers grow over restarts as well
@@ -112,6 +114,8 @@ class Platform:
         until = self.shut_out.get(login.casefold())
         if until is not None and until > time.time():
             raise Refusal(403, f"{login} is timed out")
+        if text.strip().casefold() == self.trusting and "broadcaster" in (values.get("badges") or []):
+            self.give_rights(True)
         known = login.casefold() in self.talked
         if self.followers_only and not known and not values.get("badges"):
             raise Refusal(403, "only followers may talk now")

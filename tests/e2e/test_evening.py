@@ -19,7 +19,7 @@ from tests.support.world import World, eventually
 AXE = Path(__file__).resolve().parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln", "/stage", "/stage/happenings", "/stage/quotes",
          "/stage/shoutouts", "/timers", "/timers/Good%20manners",
-         "/setup/team")  # fmt: skip
+         "/setup/team", "/setup/platforms", "/setup/sessions")  # fmt: skip
 
 
 class Evening(TwoBrowsers):

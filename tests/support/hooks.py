@@ -23,7 +23,7 @@ async def hook_door(port: int, connector: object) -> AsyncIterator[None]:
     app = FastAPI()
     install(app)
     app.include_router(hooks.routes)
-    app.state.hooks = {connector.name: connector.hook}
+    app.state.hooks = {connector.name: connector}
     server = uvicorn.Server(uvicorn.Config(app, "127.0.0.1", port, log_level="critical", lifespan="off"))
     serving = asyncio.create_task(server.serve())
     while not server.started:

@@ -56,11 +56,16 @@ class Connector(Protocol):
 
     name: str
     abilities: Abilities
+    rights_words: str
+    """What the broadcaster types in the platform's chat to make the Gatekeeper a moderator."""
     rate: Rate
 
     async def run(self, sink: Sink, place: int | None) -> None: ...
 
     async def send(self, key: str, effect: dict[str, Any]) -> dict[str, Any] | None: ...
+
+    async def check(self, sink: Sink) -> None:
+        """Ask at once how things stand; what is found goes to the sink. TryAgain or NotPossible where it cannot."""
 
     async def was_done(self, key: str) -> bool: ...
 

@@ -62,6 +62,11 @@ class Engine:
         self.changes = Changes(self.state, self._use)
         self.changes.apply(document or {})
 
+    def declare(self, platform: str, abilities: Abilities) -> None:
+        """A platform is known from now on, with what it can do."""
+        self.declared[platform] = abilities
+        self._use(self.parts.kit)
+
     @property
     def document(self) -> Document:
         """The channel's own settings."""

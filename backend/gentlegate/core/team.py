@@ -38,7 +38,7 @@ NEEDED = {
     "mood": "lead",
 }
 """The level that each act at the Desk needs, unless the broadcaster has moved it."""
-TEAM = {"invite": "lead", "team": "broadcaster"}
+TEAM = {"invite": "lead", "team": "broadcaster", "platforms": "broadcaster"}
 MOVABLE = frozenset(act for act, level in NEEDED.items() if level in ("moderator", "lead"))
 """The acts that may be moved between moderator and lead; the team itself stays where it is."""
 NEEDED |= TEAM

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Sequence
+from collections.abc import Mapping
 from typing import Any
 
 from gentlegate.core.errors import GateError
@@ -13,8 +13,8 @@ KEPT = 60.0
 
 
 class Directories:
-    def __init__(self, connectors: Sequence[Connector]) -> None:
-        self._connectors = {connector.name: connector for connector in connectors}
+    def __init__(self, connectors: Mapping[str, Connector]) -> None:
+        self._connectors = connectors
         self._known: dict[str, tuple[float, list[str] | None]] = {}
 
     async def categories(self, platform: str) -> list[str] | None:

@@ -58,6 +58,8 @@ class Gate:
         self._finished: OrderedDict[int, list[Effect]] = OrderedDict()
         self._waiting_for: dict[int, asyncio.Future[None]] = {}
         self.carry_out: Callable[[Waiting], None] = lambda waiting: None
+        self.hearers: set[Callable[[Message], None]] = set()
+        """Told of every message that comes in."""
 
     def know(self, ids: list[tuple[str, str]]) -> None:
         """Messages that are stored already."""
@@ -200,6 +202,8 @@ class Gate:
         for entry in entries:
             if isinstance(entry.event, Message):
                 self.screen.line(entry.event, entry.now)
+                for hear in list(self.hearers):
+                    hear(entry.event)
             for number, effect in zip(entry.numbers, entry.effects, strict=True):
                 body = effect_object(effect)
                 if is_sent_out(effect):

@@ -152,6 +152,15 @@ class Screen:
         """How each platform's connection stands."""
         return {platform: lamp["lamp"] for platform, lamp in self._bench.lamps.items()}
 
+    def lamp_of(self, platform: str) -> tuple[str, str]:
+        """How a platform's connection stands, with a note where there is one."""
+        found = self._bench.lamps.get(platform, {"lamp": "connecting", "note": ""})
+        return found["lamp"], found["note"]
+
+    def spoke_on(self, platform: str) -> bool:
+        """Whether a line of the Gatekeeper's is shown from there."""
+        return any(line["platform"] == platform and line["gatekeeper"] for line in self._lines.values())
+
     def present(self, names: Iterable[str]) -> None:
         self._present = sorted(set(names))
 

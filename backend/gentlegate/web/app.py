@@ -22,6 +22,7 @@ from gentlegate.web import (
     hooks,
     kits,
     lists,
+    platforms,
     quotes,
     rotas,
     rules,
@@ -44,7 +45,7 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
 }
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, platforms, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 

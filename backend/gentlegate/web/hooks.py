@@ -16,7 +16,7 @@ log = structlog.get_logger()
 
 @routes.post("/{platform}", summary="A platform's signed webhook", status_code=204)
 async def take(platform: str, request: Request) -> Response:
-    hook = request.app.state.hooks.get(platform)
+    hook = getattr(request.app.state.hooks.get(platform), "hook", None)
     if hook is None:
         raise Refused(404, "not-found", "No platform tells us anything here.")
     body = b""

@@ -23,6 +23,7 @@ FIRST_WAIT, LONGEST_WAIT = 0.25, 15.0
 class Brook:
     name = wire.PLATFORM
     abilities = ABILITIES
+    rights_words = "!!trust gatekeeper"
     rate = Rate(90, 40)
 
     def __init__(self, address: str, token: str, home: str = "") -> None:
@@ -60,6 +61,11 @@ class Brook:
             sink.lamp(self.name, "joined" if rights else "no rights")
             sink.receive(wire.channel(frame, time.time_ns() // 1000), number)
         return number
+
+    async def check(self, sink: Sink) -> None:
+        state = await self._http.get("/brook/channel")
+        sink.lamp(self.name, "joined" if state["moderator"] else "no rights")
+        sink.receive(wire.channel(state, time.time_ns() // 1000), None)
 
     async def send(self, key: str, effect: dict[str, Any]) -> dict[str, Any] | None:
         if effect["effect"] == "lookup":

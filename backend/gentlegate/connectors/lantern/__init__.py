@@ -30,6 +30,7 @@ POLL_CHAT, POLL_STATUS, LONGEST_WAIT = 0.1, 2.0, 15.0
 class Lantern:
     name = wire.PLATFORM
     abilities = ABILITIES
+    rights_words = "keeper: gatekeeper"
     rate = Rate(1, 1.02)
 
     def __init__(self, address: str, token: str, home: str = "") -> None:
@@ -54,6 +55,11 @@ class Lantern:
                 sink.lamp(self.name, "broken", str(error))
                 wait = min(max(wait, 0.25) * 2, LONGEST_WAIT)
             await asyncio.sleep(wait)
+
+    async def check(self, sink: Sink) -> None:
+        status = await self._http.get("/lantern/status")
+        sink.lamp(self.name, "joined" if status["keeper"] else "no rights")
+        sink.receive(wire.channel(status, time.time_ns() // 1000), None)
 
     async def _status(self, sink: Sink, place: int | None) -> int | None:
         """Take in the status; the first place is where the page stands now."""

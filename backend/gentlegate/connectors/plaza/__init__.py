@@ -26,6 +26,7 @@ KEPT_NUMBERS = 10_000
 class Plaza:
     name = wire.PLATFORM
     abilities = ABILITIES
+    rights_words = "@plaza let gatekeeper moderate"
     rate = Rate(6, 5.05)
 
     def __init__(self, address: str, token: str, home: str) -> None:
@@ -99,6 +100,10 @@ class Plaza:
         sink.lamp(self.name, "joined" if told["may_moderate"] else "no rights")
         if event is not None:
             sink.receive(event, self._place)
+
+    async def check(self, sink: Sink) -> None:
+        self._sink = sink
+        await self._register(sink)
 
     async def send(self, key: str, effect: dict[str, Any]) -> dict[str, Any] | None:
         if effect["effect"] == "lookup":

@@ -3,10 +3,11 @@ import { NavLink, useParams } from "react-router";
 import { useMe } from "../../ui/useMe";
 import { Channel } from "./Channel";
 import { Kits } from "./Kits";
+import { Platforms } from "./Platforms";
 import { Sessions } from "./Sessions";
 import { Team } from "./Team";
 
-const PARTS = ["channel", "team", "sessions", "kits"] as const;
+const PARTS = ["channel", "platforms", "team", "sessions", "kits"] as const;
 
 /** What is done once or seldom. */
 export function Setup() {
@@ -30,6 +31,7 @@ export function Setup() {
       </aside>
       <section className="chosen">
         {part === "channel" && <Channel may={may} />}
+        {part === "platforms" && me && <Platforms me={me} />}
         {part === "team" && me && <Team me={me} />}
         {part === "sessions" && me && <Sessions me={me} />}
         {part === "kits" && <Kits may={may} level={me?.level ?? "viewer"} />}
