@@ -128,6 +128,7 @@ class Service:
             lambda: self.gate.engine.parts.directory,
             lambda: self.gate.engine.parts.kit.channel.stream_gap,
         )
+        app.state.ledger = lambda what, **about: self.store.run(partial(getattr(ledger, what), **about))
         app.state.read_acts = partial(self.store.run, ledger.acts)
         app.state.fetch_list = fetch
         cards = Cards(self._database)

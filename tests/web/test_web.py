@@ -45,6 +45,9 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("GET", "/api/counters/door/steps", None, 1),
     ("PUT", "/api/counters/door", {"command": {"name": "door"}, "revision": None}, 2),
     ("DELETE", "/api/counters/door", None, 2),
+    ("GET", "/api/ledger", None, 1),
+    ("GET", "/api/ledger/filters", None, 1),
+    ("POST", "/api/ledger/999/undo", None, 1),
     ("GET", "/api/platforms", None, 1),
     ("POST", "/api/platforms/harbour/check", None, 1),
     ("POST", "/api/platforms/harbour/test", None, 1),
@@ -131,7 +134,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
 
 def _template(path: str) -> str:
     path = path.partition("?")[0].replace("stage/shoutout", "stage/{card}").replace("quotes/999", "quotes/{number}")
-    path = path.replace("platforms/harbour", "platforms/{platform}")
+    path = path.replace("ledger/999", "ledger/{number}").replace("platforms/harbour", "platforms/{platform}")
     path = path.replace("invitations/999", "invitations/{id}").replace("sessions/999", "sessions/{id}")
     path = path.replace("accounts/nobody", "accounts/{login}").replace("permissions/door", "permissions/{act}")
     path = path.replace("sections/channel", "sections/{section}")

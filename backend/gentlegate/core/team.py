@@ -31,6 +31,7 @@ NEEDED = {
     "quote": "moderator",
     "arrivals": "moderator",
     "rota": "moderator",
+    "ledger": "moderator",
     "stage": "lead",
     "overlap": "moderator",
     "commands": "lead",

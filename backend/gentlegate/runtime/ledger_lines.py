@@ -82,7 +82,8 @@ def ledger_lines(effects: list[Effect], who: str, place: str) -> Iterator[Ledger
             case Undone():
                 yield LedgerEntry(effect.at, who, place, "undo", f"{effect.platform} {effect.message}")
             case SettingChanged():
-                yield LedgerEntry(effect.at, who, place, "setting", effect.path, effect.before, effect.after)
+                what = "tonight" if effect.tonight else "setting"
+                yield LedgerEntry(effect.at, who, place, what, effect.path, effect.before, effect.after)
             case Overlap():
                 yield LedgerEntry(effect.at, "gate", "gate", "overlap", effect.command, None, effect.person)
             case Warned():

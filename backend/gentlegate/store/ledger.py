@@ -41,6 +41,40 @@ class Ledger:
                         waiting.append(other)
         return [rows[seq] for seq in sorted(rows, reverse=True)][:most]
 
+    def search(
+        self, *, who: str | None, kind: str | None, text: str, before: int | None, most: int
+    ) -> list[tuple[int, LedgerEntry]]:
+        """Numbered entries, newest first: of one person, of one kind, with these words in what they are about."""
+        conditions, values = ["1"], []
+        for condition, value in (("who = ?", who), ("what = ?", kind), ("seq < ?", before)):
+            if value is not None:
+                conditions.append(condition)
+                values.append(value)
+        if text.strip():
+            conditions.append("(instr(lower(coalesce(about, '')), lower(?)) OR instr(lower(after), lower(?)))")
+            values += [text.strip(), text.strip()]
+        found = self._db.connection.execute(
+            "SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            f" WHERE {' AND '.join(conditions)} ORDER BY seq DESC LIMIT ?",
+            (*values, most),
+        )
+        return [(int(row["seq"]), _entry(row)) for row in found]
+
+    def entry(self, number: int) -> LedgerEntry | None:
+        row = self._db.connection.execute(
+            "SELECT at, who, place, what, about, before, after FROM ledger WHERE seq = ?", (number,)
+        ).fetchone()
+        return _entry(row) if row else None
+
+    def kinds(self) -> list[tuple[str, int]]:
+        """Every kind of entry with how many there are."""
+        rows = self._db.connection.execute("SELECT what, count(*) AS n FROM ledger GROUP BY what ORDER BY what")
+        return [(row["what"], row["n"]) for row in rows]
+
+    def people(self) -> list[str]:
+        """Everybody who is in it."""
+        return [row["who"] for row in self._db.connection.execute("SELECT DISTINCT who FROM ledger ORDER BY who")]
+
     def acts(self, what: str, about: str, most: int = 50) -> list[LedgerEntry]:
         """The acts of one kind about one thing, newest first."""
         found = self._db.connection.execute(

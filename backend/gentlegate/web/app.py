@@ -21,6 +21,7 @@ from gentlegate.web import (
     desk,
     hooks,
     kits,
+    ledger,
     lists,
     platforms,
     quotes,
@@ -45,7 +46,7 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
 }
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, platforms, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, platforms, ledger, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 

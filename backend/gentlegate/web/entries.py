@@ -31,6 +31,17 @@ def revision(command: Any) -> str:
     return hashlib.sha256(orjson.dumps(command, option=orjson.OPT_SORT_KEYS)).hexdigest()[:16]
 
 
+BROADCASTERS = ("people.leads", "channel.gatekeeper", "platforms.")
+"""Places that only the broadcaster changes."""
+
+
+def only_broadcasters(account: Account, places: Iterable[str], field: str) -> None:
+    """Refused where somebody else would change what is the broadcaster's alone."""
+    kept = next((place for place in places if place.startswith(BROADCASTERS)), None)
+    if kept and account.level != "broadcaster":
+        raise Refused(403, "not-allowed", f"Only the broadcaster may change {kept}; leave it out.", field)
+
+
 def view_of(
     gate: Gate, command: dict[str, Any], section: str = "commands", rotas: Mapping[str, list[str]] | None = None
 ) -> CommandView:

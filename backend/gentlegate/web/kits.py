@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import asyncio
-from collections.abc import Iterable
 from typing import Annotated
 
 import orjson
@@ -16,7 +15,7 @@ from gentlegate.core.team import Account
 from gentlegate.formats.tables import read_commands, write_commands
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.entries import batch
+from gentlegate.web.entries import batch, only_broadcasters
 from gentlegate.web.kit_schemas import (
     BatchDone,
     BatchView,
@@ -29,19 +28,11 @@ from gentlegate.web.kit_schemas import (
     TakeBack,
     TakeKit,
 )
-from gentlegate.web.problems import ANSWERS, Refused
+from gentlegate.web.problems import ANSWERS
 
 routes = APIRouter(prefix="/api/kits", tags=["kits"], responses=ANSWERS)
 Looking = Annotated[Account, Depends(needs("look"))]
 Changing = Annotated[Account, Depends(needs("filters"))]
-BROADCASTERS = ("people.leads", "channel.gatekeeper", "platforms.")
-"""Places that only the broadcaster changes."""
-
-
-def _may_change(account: Account, places: Iterable[str], field: str) -> None:
-    kept = next((place for place in places if place.startswith(BROADCASTERS)), None)
-    if kept and account.level != "broadcaster":
-        raise Refused(403, "not-allowed", f"Only the broadcaster may change {kept}; leave it out.", field)
 
 
 @routes.get("", summary="What a kit of this channel would hold, and the kits taken in")
@@ -115,7 +106,7 @@ async def preview(body: IncomingKit, request: Request, _: Changing) -> KitPrevie
 async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
     gate: Gate = request.app.state.gate
     document = gate.engine.document
-    _may_change(account, (pick.place for pick in body.picks), "picks")
+    only_broadcasters(account, (pick.place for pick in body.picks), "picks")
 
     def work_out() -> list[edit.Change]:
         incoming = _read(body, document)
@@ -131,7 +122,7 @@ async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
 async def take_back(body: TakeBack, request: Request, account: Changing) -> BatchDone:
     gate: Gate = request.app.state.gate
     record = gate.engine.state.batches.get(str(body.number))
-    _may_change(account, (change[0] for change in record.changes) if record else (), "number")
+    only_broadcasters(account, (change[0] for change in record.changes) if record else (), "number")
     effects = await gate.act(account, "settings_back", number=body.number)
     return BatchDone(
         number=body.number, changed=len(effects), left=len(record.changes) - len(effects) if record else 0

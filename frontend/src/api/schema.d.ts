@@ -654,6 +654,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Entries of the ledger, newest first */
+        get: operations["ledger_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every kind of entry and everybody who is in it */
+        get: operations["ledger_filters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/{number}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a single change of the settings back */
+        post: operations["ledger_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms": {
         parameters: {
             query?: never;
@@ -2093,6 +2144,41 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        /** EntryView */
+        EntryView: {
+            /** About */
+            about: string | null;
+            /** After */
+            after?: unknown;
+            /** At */
+            at: number;
+            /** Before */
+            before?: unknown;
+            /**
+             * Key
+             * @description Who did it as it is stored, for the filter.
+             */
+            key: string;
+            /** Number */
+            number: number;
+            /**
+             * Place
+             * @description `desk`, `chat` or `gate`.
+             */
+            place: string;
+            /**
+             * Undoable
+             * @description Whether this single change can be taken back now.
+             */
+            undoable: boolean;
+            /** What */
+            what: string;
+            /**
+             * Who
+             * @description The name of who did it; `gate` where nobody did.
+             */
+            who: string;
+        };
         /** ExportKit */
         ExportKit: {
             /**
@@ -2167,6 +2253,13 @@ export interface components {
             values: {
                 [key: string]: unknown;
             };
+        };
+        /** Filters */
+        Filters: {
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** People */
+            people: components["schemas"]["PersonView"][];
         };
         /** ForecastView */
         ForecastView: {
@@ -2398,6 +2491,13 @@ export interface components {
             /** Password */
             password: string;
         };
+        /** KindView */
+        KindView: {
+            /** Count */
+            count: number;
+            /** What */
+            what: string;
+        };
         /** KitItem */
         KitItem: {
             /** Clashes */
@@ -2438,6 +2538,16 @@ export interface components {
              * @description What was changed in one go, newest first.
              */
             taken: components["schemas"]["BatchView"][];
+        };
+        /** LedgerPage */
+        LedgerPage: {
+            /** Entries */
+            entries: components["schemas"]["EntryView"][];
+            /**
+             * More
+             * @description The `before` of the next page, if there is one.
+             */
+            more: number | null;
         };
         /** ListPage */
         ListPage: {
@@ -2593,6 +2703,13 @@ export interface components {
              * @enum {string}
              */
             usual: "viewer" | "moderator" | "lead" | "broadcaster";
+        };
+        /** PersonView */
+        PersonView: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /** PickItem */
         PickItem: {
@@ -5806,6 +5923,179 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BatchDone"];
                 };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ledger_page: {
+        parameters: {
+            query?: {
+                who?: string | null;
+                what?: string | null;
+                text?: string;
+                before?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerPage"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ledger_filters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Filters"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ledger_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Nobody is logged in. */
             401: {

@@ -1,0 +1,137 @@
+"""The ledger over HTTP: found by person, kind and words; single changes taken back, and taken back again."""
+
+from __future__ import annotations
+
+import unittest
+from typing import Any, ClassVar
+
+from tests.support.world import World, eventually
+
+
+def setUpModule() -> None:
+    WithWorld.world = World().start()
+
+
+def tearDownModule() -> None:
+    WithWorld.world.stop()
+
+
+class WithWorld(unittest.TestCase):
+    world: ClassVar[World]
+
+    def setUp(self) -> None:
+        self.odalys, self.bram = self.world.client("odalys"), self.world.client("bram")
+        for client in (self.odalys, self.bram):
+            self.addCleanup(client.close)
+
+    def entries(self, **asked: Any) -> list[dict[str, Any]]:
+        return list(self.odalys.get("/api/ledger", params=asked).raise_for_status().json()["entries"])
+
+    def undo(self, number: int) -> int:
+        return self.odalys.post(f"/api/ledger/{number}/undo").status_code
+
+    def save(self, name: str, **fields: Any) -> None:
+        commands = {view["name"]: view for view in self.odalys.get("/api/commands").json()["commands"]}
+        revision = commands[name]["revision"] if name in commands else None
+        body = {"command": {"name": name, **fields}, "revision": revision}
+        self.odalys.put(f"/api/commands/{name}", json=body).raise_for_status()
+
+    def reply(self, name: str) -> str | None:
+        commands = {view["name"]: view["command"] for view in self.odalys.get("/api/commands").json()["commands"]}
+        return commands[name]["reply"] if name in commands else None
+
+
+class Finding(WithWorld):
+    def test_by_person_kind_and_words(self) -> None:
+        self.save("apron", reply="Sewn by a friend.")
+        self.bram.post("/api/desk/count", json={"name": "mugs", "step": "+1"}).raise_for_status()
+        self.world.type("!count lost +2", "wren", "moderator", platform="lantern")
+        eventually(lambda: self.entries(what="count", who="lantern:u-wren"))
+        (newest, *_) = self.entries(text="APRON")
+        self.assertEqual((newest["who"], newest["place"], newest["about"]), ("Odalys", "desk", "commands.apron"))
+        self.assertEqual((newest["before"], newest["after"]["reply"]), (None, "Sewn by a friend."))
+        counted = self.entries(what="count", who="brook:u-bram")[0]
+        self.assertEqual(
+            (counted["who"], counted["before"] + 1, counted["undoable"]), ("Bram", counted["after"], False)
+        )
+        self.assertEqual(self.entries(what="count", who="lantern:u-wren")[0]["place"], "chat")
+        filters = self.odalys.get("/api/ledger/filters").json()
+        self.assertIn("count", [kind["what"] for kind in filters["kinds"]])
+        self.assertIn({"key": "brook:u-bram", "name": "Bram"}, filters["people"])
+        self.assertEqual(self.entries(text="no such words anywhere"), [])
+
+    def test_page_by_page_without_a_gap(self) -> None:
+        for step in range(130):
+            sign = "+1" if step % 2 else "=0"
+            self.bram.post("/api/desk/count", json={"name": "boils", "step": sign})
+        seen: list[int] = []
+        before: int | None = None
+        while True:
+            asked = {"what": "count"} | ({} if before is None else {"before": before})
+            page = self.odalys.get("/api/ledger", params=asked).json()
+            seen += [entry["number"] for entry in page["entries"]]
+            before = page["more"]
+            if before is None:
+                break
+        total = self.world.rows("SELECT count(*) FROM ledger WHERE what = 'count'")[0][0]
+        self.assertEqual((len(seen), seen), (total, sorted(set(seen), reverse=True)))
+
+
+class Undoing(WithWorld):
+    def test_the_undo_of_an_undo_is_the_change(self) -> None:
+        self.save("lid", reply="one")
+        self.save("lid", reply="two")
+        first = self.entries(text="commands.lid")[0]
+        self.assertEqual(self.undo(first["number"]), 204)
+        self.assertEqual(self.reply("lid"), "one")
+        self.assertEqual(self.undo(first["number"]), 409)
+        second = self.entries(text="commands.lid")[0]
+        self.assertEqual((second["before"], second["after"]), (first["after"], first["before"]))
+        self.assertEqual(self.undo(second["number"]), 204)
+        self.assertEqual(self.reply("lid"), "two")
+
+    def test_what_was_made_goes_and_what_went_comes_back(self) -> None:
+        self.save("tong", reply="hot")
+        made = self.entries(text="commands.tong")[0]
+        self.assertEqual(self.undo(made["number"]), 204)
+        self.assertIsNone(self.reply("tong"))
+        self.assertEqual(self.undo(self.entries(text="commands.tong")[0]["number"]), 204)
+        self.assertEqual(self.reply("tong"), "hot")
+
+    def test_what_was_changed_since_stays(self) -> None:
+        self.save("rib", reply="one")
+        self.save("rib", reply="two")
+        old = self.entries(text="commands.rib")[0]
+        self.save("rib", reply="three")
+        self.assertFalse(
+            next(e for e in self.entries(text="commands.rib") if e["number"] == old["number"])["undoable"]
+        )
+        self.assertEqual(self.undo(old["number"]), 409)
+        self.assertEqual(self.reply("rib"), "three")
+
+    def test_a_quote_and_a_filter(self) -> None:
+        number = self.odalys.post("/api/quotes", json={"text": "Slip happens."}).json()["number"]
+        self.odalys.delete(f"/api/quotes/{number}").raise_for_status()
+        self.assertEqual(self.undo(self.entries(text=f"quotes.{number}")[0]["number"]), 204)
+        self.assertIn(number, [quote["number"] for quote in self.odalys.get("/api/quotes").json()])
+        self.odalys.put("/api/rules/filters/capitals", json={"values": {"share": 0.9}}).raise_for_status()
+        self.assertEqual(self.undo(self.entries(text="filters.capitals")[0]["number"]), 204)
+        self.assertEqual(self.odalys.get("/api/rules").json()["filters"][0]["values"]["share"], 0.8)
+
+    def test_who_may_not_change_it_may_not_take_it_back(self) -> None:
+        self.save("wire", reply="one")
+        number = self.entries(text="commands.wire")[0]["number"]
+        self.assertEqual(self.bram.post(f"/api/ledger/{number}/undo").status_code, 403)
+        with self.world.client("marlo") as marlo:
+            body = {"person": "brook:@helper"}
+            marlo.post("/api/platforms/brook/gatekeeper", json=body).raise_for_status()
+        gatekeeper = self.entries(text="channel.gatekeeper")[0]["number"]
+        self.assertEqual(self.undo(gatekeeper), 403)
+
+    def test_it_only_grows(self) -> None:
+        before = len(self.entries())
+        self.save("bat", reply="flat")
+        self.undo(self.entries(text="commands.bat")[0]["number"])
+        rows = self.world.rows("SELECT count(*) FROM ledger WHERE about = 'commands.bat'")
+        self.assertEqual(rows[0][0], 2)
+        self.assertGreaterEqual(len(self.entries()), min(before, 60))
