@@ -19,7 +19,7 @@ from tests.support.world import World, eventually
 AXE = Path(__file__).resolve().parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln", "/stage", "/stage/happenings", "/stage/quotes",
          "/stage/shoutouts", "/timers", "/timers/Good%20manners",
-         "/setup/team", "/setup/platforms", "/setup/sessions")  # fmt: skip
+         "/setup/team", "/setup/platforms", "/setup/sessions", "/records")  # fmt: skip
 
 
 class Evening(TwoBrowsers):
@@ -245,7 +245,7 @@ class Accessibility(unittest.TestCase):
                     browser.log_in(self.world.address, "odalys", PASSWORD)
                     for room in ROOMS:
                         browser.driver.get(self.world.address + room)
-                        browser.find(".feed .line" if room == "/" else ".list-row")
+                        browser.find({"/": ".feed .line", "/records": ".list-head"}.get(room, ".list-row"))
                         with self.subTest(room=room, dark=dark, size=size):
                             self.assertEqual(self.findings(browser), [])
                 finally:

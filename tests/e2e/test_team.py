@@ -93,3 +93,25 @@ class Team(unittest.TestCase):
         here.button("Log it out").click()
         there.wait(lambda: there.all("#password"))
         here.wait(lambda: len(here.all(".session")) == 1)
+
+    def test_the_ledger_says_who_and_takes_back(self) -> None:
+        browser = self.new_browser()
+        browser.log_in(self.world.address, "odalys", PASSWORD)
+        with self.world.client("odalys") as client:
+            body = {"command": {"name": "apron", "reply": "Sewn by a friend."}, "revision": None}
+            client.put("/api/commands/apron", json=body).raise_for_status()
+        self.world.type("!count boils +1", "wren", "moderator", platform="lantern")
+        browser.driver.get(f"{self.world.address}/records")
+        browser.wait_text("Odalys at the Desk changed · commands.apron", ".ledger")
+        browser.wait_text("counted · boils 0 → 1", ".ledger")
+        Select(browser.find("[aria-label='By whom']")).select_by_visible_text("Wren")
+        browser.wait(lambda: "commands.apron" not in browser.text(".ledger"))
+        browser.wait_text("in chat", ".ledger")
+        Select(browser.find("[aria-label='By whom']")).select_by_visible_text("Everybody")
+        browser.find(".list-head input").send_keys("apron")
+        browser.wait(lambda: len(browser.all(".ledger li")) == 1)
+        browser.button("Before and after", ".ledger").click()
+        browser.wait_text("Sewn by a friend.", ".sides")
+        browser.button("Take back", ".ledger").click()
+        browser.wait_text("Taken back; this is a new entry.", ".notices")
+        browser.wait(lambda: len(browser.all(".ledger li")) == 2)

@@ -13,6 +13,7 @@ const Commands = lazy(() => import("../features/commands/Commands").then((m) => 
 const Rules = lazy(() => import("../features/rules/Rules").then((m) => ({ default: m.Rules })));
 const Stage = lazy(() => import("../features/stage/Stage").then((m) => ({ default: m.Stage })));
 const Timers = lazy(() => import("../features/timers/Timers").then((m) => ({ default: m.Timers })));
+const Records = lazy(() => import("../features/records/Records").then((m) => ({ default: m.Records })));
 const Setup = lazy(() => import("../features/setup/Setup").then((m) => ({ default: m.Setup })));
 
 const queries = new QueryClient({
@@ -63,6 +64,7 @@ function Rooms() {
           <Route path="/commands/:name?" element={<Commands />} />
           <Route path="/timers/:name?" element={<Timers />} />
           <Route path="/stage/:part?/:name?" element={<Stage />} />
+          <Route path="/records" element={<Records />} />
           <Route path="/setup/:part?" element={<Setup />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
