@@ -155,6 +155,30 @@ def timers(browser: Browser) -> None:
     shoot(browser, "timers")
 
 
+def records(browser: Browser) -> None:
+    """A change made and looked at in the ledger, then taken back there."""
+    browser.driver.get(f"{ADDRESS}/stage/shoutouts")
+    field = browser.find("#shoutout-guard")
+    field.clear()
+    field.send_keys("7m")
+    browser.button("Save").click()
+    browser.wait_text("Saved.", ".notices")
+    browser.driver.get(f"{ADDRESS}/records")
+    browser.button("Take back", ".ledger")
+    shoot(browser, "records")
+    browser.button("Take back", ".ledger").click()
+
+
+def platforms(browser: Browser) -> None:
+    """Rights that are missing on one platform, with what to do; then given back."""
+    with httpx.Client(base_url=PLAYHOUSE) as playhouse:
+        playhouse.post("/trouble", json={"platform": "lantern", "rights": False})
+        browser.driver.get(f"{ADDRESS}/setup/platforms")
+        browser.find("#rights-lantern")
+        shoot(browser, "platforms")
+        playhouse.post("/trouble", json={"platform": "lantern", "rights": True})
+
+
 Look = Callable[[Browser], None]
 
 
@@ -172,7 +196,8 @@ DAY: dict[str, Look] = {
     "commands": in_room("/commands/tea", "commands", ".bubble"),
     "timers": timers,
     "stage": in_room("/stage/counter/mugs", "stage", ".stage-card"),
-    "happenings": in_room("/stage/happenings", "happenings", ".bubble"),
+    "records": records,
+    "platforms": platforms,
     "kits": kits,
     "try-out": try_out,
     "bench": bench,

@@ -122,6 +122,8 @@ class Undoing(WithWorld):
         self.save("wire", reply="one")
         number = self.entries(text="commands.wire")[0]["number"]
         self.assertEqual(self.bram.post(f"/api/ledger/{number}/undo").status_code, 403)
+        seen = self.bram.get("/api/ledger", params={"text": "commands.wire"}).json()["entries"]
+        self.assertEqual([entry["undoable"] for entry in seen], [False])
         with self.world.client("marlo") as marlo:
             body = {"person": "brook:@helper"}
             marlo.post("/api/platforms/brook/gatekeeper", json=body).raise_for_status()

@@ -14,7 +14,7 @@ from gentlegate.core.kit import edit
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.entries import change_all, only_broadcasters
+from gentlegate.web.entries import BROADCASTERS, change_all
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import Wire
 
@@ -66,7 +66,7 @@ def _name(request: Request, who: str) -> str:
 @routes.get("", summary="Entries of the ledger, newest first")
 async def page(
     request: Request,
-    _: Reading,
+    account: Reading,
     who: str | None = None,
     what: str | None = None,
     text: str = "",
@@ -88,7 +88,7 @@ async def page(
                 about=one.about,
                 before=one.before,
                 after=one.after,
-                undoable=_standing(gate, document, one),
+                undoable=_standing(gate, document, one) and _may_undo(request, account, one),
             )
             for number, one in found[:PAGE]
         ],
@@ -106,6 +106,20 @@ def _standing(gate: Gate, document: edit.Opened, entry: LedgerEntry) -> bool:
     if ".feeds." in entry.about:
         return False
     return bool(document.read(edit.where_it_stands(entry.about, entry.after)) == entry.after)
+
+
+def _may_undo(request: Request, account: Account, entry: LedgerEntry) -> bool:
+    permissions: Permissions = request.app.state.access.permissions
+    about = entry.about or ""
+    own = account.level == "broadcaster" or not about.startswith(BROADCASTERS)
+    return own and permissions.may(account, _act_of(about))
+
+
+def _act_of(about: str) -> str:
+    """The permission that a change of this place needs."""
+    if _QUOTE.fullmatch(about):
+        return "quote"
+    return "filters" if about.startswith(("filters", "ladder", "drawbridge")) else "commands"
 
 
 @routes.get("/filters", summary="Every kind of entry and everybody who is in it")
@@ -126,14 +140,13 @@ async def undo(number: int, request: Request, account: Reading) -> None:
     if not _standing(gate, edit.Opened(gate.engine.document), entry):
         detail = "This was changed again since, or is not taken back from here."
         raise Refused(409, "changed-since", detail, entry.about)
-    permissions: Permissions = request.app.state.access.permissions
-    quote = _QUOTE.fullmatch(entry.about)
-    act = "quote" if quote else "filters" if entry.about.startswith(("filters", "ladder")) else "commands"
-    if not permissions.may(account, act):
-        raise Refused(403, "not-allowed", f"A {account.level} may not change this; ask a {permissions.level(act)}.")
-    if quote:
+    if not _may_undo(request, account, entry):
+        level = request.app.state.access.permissions.level(_act_of(entry.about))
+        raise Refused(
+            403, "not-allowed", f"A {account.level} may not change this; ask a {level} or the broadcaster."
+        )
+    if quote := _QUOTE.fullmatch(entry.about):
         restored = {"restore": True} if entry.after is None else {}
         await gate.act(account, "quote", number=int(quote[1]), **restored)
         return
-    only_broadcasters(account, [entry.about], "number")
     await change_all(gate, account, [(edit.where_it_stands(entry.about, entry.after), entry.before)])
