@@ -113,7 +113,7 @@ def check(path: Annotated[Path, typer.Argument(help="The kit to check.")]) -> No
     typer.echo(f"{path}: it can be used. {counted}.")
 
 
-def _port_free(host: str, port: int, name: str) -> None:
+def _port_free(host: str, port: int, name: str, remedy: str = "") -> None:
     import socket
 
     with socket.socket() as probe:
@@ -121,9 +121,8 @@ def _port_free(host: str, port: int, name: str) -> None:
         try:
             probe.bind((host, port))
         except OSError:
-            raise _stop(
-                f"Port {port} is taken by another program. Set {name} to a free one and start again."
-            ) from None
+            remedy = remedy or f"Set {name} to a free one and start again."
+            raise _stop(f"Port {port} is taken by another program. {remedy}") from None
 
 
 @app.command()
@@ -194,6 +193,41 @@ def connect(
     Connections(database).put(platform, address.rstrip("/"), token)
     database.close()
     typer.echo(f"{platform.capitalize()} is known now. Start the gate again to join it.")
+
+
+@app.command()
+def backup(file: Annotated[Path, typer.Argument(help="Where the copy is to be; it must not exist yet.")]) -> None:
+    """Copy the database, also while the gate runs."""
+    from gentlegate.settings import read_environment
+    from gentlegate.store.backup import back_up
+    from gentlegate.store.database import StoreError
+
+    try:
+        back_up(read_environment().database, file)
+    except StoreError as error:
+        raise _stop(str(error), 1) from None
+    typer.echo(
+        f"{file}: {file.stat().st_size // 1024:,} kB. It holds accounts and tokens; keep it as you keep those."
+    )
+
+
+@app.command()
+def restore(file: Annotated[Path, typer.Argument(help="A copy made by backup.")]) -> None:
+    """Put a copy back in the place of the database; what stood there is kept beside it."""
+    import time
+
+    from gentlegate.settings import read_environment
+    from gentlegate.store.backup import restore as put_back
+    from gentlegate.store.database import StoreError
+
+    environment = read_environment()
+    _port_free(environment.host, environment.port, "GENTLEGATE_PORT", "Stop the gate first; nothing was touched.")
+    aside = environment.data / f"before-restore-{time.strftime('%Y-%m-%d-%H%M%S')}.db"
+    try:
+        put_back(file, environment.database, aside)
+    except StoreError as error:
+        raise _stop(str(error), 1) from None
+    typer.echo(f"{file} is put back." + (f" What stood there before is in {aside}." if aside.exists() else ""))
 
 
 @app.command()

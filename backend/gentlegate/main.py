@@ -10,6 +10,7 @@ import secrets
 import signal
 import time
 from collections.abc import AsyncIterator, Coroutine
+from datetime import date
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -35,8 +36,9 @@ from gentlegate.runtime.recorded import Recorded
 from gentlegate.runtime.screen import Screen
 from gentlegate.settings import Environment
 from gentlegate.store.accounts import Accounts, Connections
+from gentlegate.store.backup import daily
 from gentlegate.store.cards import Cards
-from gentlegate.store.database import Database
+from gentlegate.store.database import Database, StoreError
 from gentlegate.store.journal import Journal
 from gentlegate.store.ledger import Ledger
 from gentlegate.store.streams import Streams
@@ -46,6 +48,8 @@ from gentlegate.web.app import build
 
 SCREENS = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 LINES_SHOWN = 300
+COPY_LOOKED_AT = 3600.0
+"""Seconds between two looks whether today's copy is made."""
 log = structlog.get_logger()
 
 
@@ -54,6 +58,7 @@ class Service:
 
     def __init__(self, environment: Environment) -> None:
         environment.data.mkdir(parents=True, exist_ok=True)
+        self._environment = environment
         self._database = Database(environment.database)
         self.journal = Journal(self._database)
         self.accounts = Accounts(self._database)
@@ -107,6 +112,17 @@ class Service:
         self.outboxes[platform] = self._outbox(connector)
         self._begin(connector)
 
+    async def _copy_daily(self) -> None:
+        """A copy of the database a day, kept for a week beside it."""
+        folder = self._environment.data / "copies"
+        while True:
+            try:
+                if made := await asyncio.to_thread(daily, self._environment.database, folder, date.today()):
+                    log.info("service.copied", file=str(made))
+            except StoreError as error:
+                log.warning("service.copy-failed", problem=str(error))
+            await asyncio.sleep(COPY_LOOKED_AT)
+
     def _show_what_was(self) -> None:
         messages = self.journal.recent_messages(LINES_SHOWN)
         for _, message, at in messages:
@@ -143,7 +159,12 @@ class Service:
         app.state.accounts = lambda what, *about: self.store.run(getattr(self.accounts, what), *about)
         app.state.accept_invitation = team.accept
         app.state.access = Access(self.accounts, self.store, Permissions(team.moved()))
-        work: list[Coroutine[Any, Any, None]] = [self.gate.run(), self.gate.keep_time(), self.hub.run()]
+        work: list[Coroutine[Any, Any, None]] = [
+            self.gate.run(),
+            self._copy_daily(),
+            self.gate.keep_time(),
+            self.hub.run(),
+        ]
         tasks = [asyncio.create_task(_kept_alive(one)) for one in work]
         for connector in self.connectors.values():
             self._begin(connector)

@@ -66,6 +66,11 @@ class Database:
                 connection.execute(f"PRAGMA user_version = {number}")
 
 
+def known_version() -> int:
+    """The version that a database of this Gentle Gate has."""
+    return sum(entry.name.endswith(".sql") for entry in _MIGRATIONS.iterdir())
+
+
 def statements(script: str) -> Iterator[str]:
     """The statements of an SQL script, one by one, so that they run inside our own transaction."""
     gathered = ""
