@@ -119,6 +119,7 @@ class Room(OnStage):
         browser.wait_text("Saved.", ".notices")
         self.world.playhouse.post("/happening", json={"platform": "plaza", "what": "follow", "login": "trimmings"})
         eventually(lambda: "Come in, trimmings." in self.world.texts("plaza"))
+        self.open("/").wait_text("trimmings follows now", ".feed")
 
     def test_a_broken_template_is_refused_at_its_field(self) -> None:
         browser = self.open("/stage/arrivals")

@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from gentlegate.core.engine import Engine
-from gentlegate.core.events import Message
+from gentlegate.core.events import Happening, Message, Person
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.screen import KEPT_LINES, Screen
 from tests.support.logs import at, desk, live, offline, says
@@ -42,6 +42,17 @@ class OnTheScreen(unittest.TestCase):
 
     def line(self, id: str) -> dict[str, Any]:
         return next(line for line in self.screen.snapshot()["lines"] if line["id"] == id)
+
+    def test_what_happens_stands_in_the_chat_and_nothing_can_be_done_about_it(self) -> None:
+        who = Person("brook", "u-moss", "moss", "Moss")
+        self.screen.happened(Happening(at(5), "brook", "raid", who, 24), at(5))
+        self.happens(live(6))
+        (line,) = [one for one in self.screen.snapshot()["lines"] if "happening" in one]
+        self.assertEqual((line["person"]["name"], line["happening"]["amount"], line["marks"]), ("Moss", 24, []))
+        self.assertIsNone(self.screen.message("brook", line["id"]))
+        self.assertFalse(self.screen.spoke_on("brook"))
+        self.happens(says(7, "hot", "gatekeeper"))
+        self.assertTrue(self.screen.spoke_on("brook"))
 
     def test_only_what_changed_is_told(self) -> None:
         self.happens(live(), says(1, "hello", id="a"))

@@ -18,7 +18,7 @@ import structlog
 from gentlegate.core.effects import Effect, SettingChanged
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
-from gentlegate.core.events import Answer, DeskAct, Event, Message
+from gentlegate.core.events import Answer, DeskAct, Event, Happening, Message
 from gentlegate.core.journal import Entry, LedgerEntry, Waiting, is_sent_out
 from gentlegate.core.stream import raids
 from gentlegate.core.team import Account
@@ -204,6 +204,8 @@ class Gate:
                 self.screen.line(entry.event, entry.now)
                 for hear in list(self.hearers):
                     hear(entry.event)
+            if isinstance(entry.event, Happening):
+                self.screen.happened(entry.event, entry.now)
             for number, effect in zip(entry.numbers, entry.effects, strict=True):
                 body = effect_object(effect)
                 if is_sent_out(effect):

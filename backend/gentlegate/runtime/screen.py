@@ -10,7 +10,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from gentlegate.core.engine import Engine
-from gentlegate.core.events import LEVELS, Message
+from gentlegate.core.events import LEVELS, Happening, Message, Person
 from gentlegate.core.moments import MINUTE
 from gentlegate.runtime.bench import Bench
 
@@ -77,30 +77,33 @@ class Screen:
 
     def line(self, message: Message, now: int) -> None:
         """A message came."""
-        parts = self._engine.parts
-        person = message.person
+        parts, person = self._engine.parts, message.person
         key = f"{message.platform} {message.id}"
         level = parts.level(person)
         self._messages[key] = (message, level)
         self._times.append(now)
-        self._lines[key] = {
-            "key": key,
-            "at": now,
-            "platform": message.platform,
-            "id": message.id,
-            "person": {
-                "key": person.key,
-                "identity": parts.directory.identity(person),
-                "login": person.login,
-                "name": person.name,
-                "level": LEVELS[level],
-            },
-            "gatekeeper": parts.directory.holds(parts.directory.gatekeeper, person),
-            "action": message.action,
-            "text": message.text,
-            "marks": [],
-            "sending": {},
+        gatekeeper = parts.directory.holds(parts.directory.gatekeeper, person)
+        line = {"id": message.id, "gatekeeper": gatekeeper, "action": message.action, "text": message.text}
+        self._put(key, now, message.platform, person, LEVELS[level], line)
+
+    def happened(self, happening: Happening, now: int) -> None:
+        """Somebody followed, subscribed, gave or came with a raid: a line that nothing can be done about."""
+        told = {"what": happening.what, "amount": happening.amount, "text": happening.text}
+        line = {"id": "", "gatekeeper": True, "action": False, "text": "", "happening": told}
+        person = happening.person
+        key = f"{happening.platform} {happening.what} {person.key} {now}"
+        self._put(key, now, happening.platform, person, LEVELS[self._engine.parts.level(person)], line)
+
+    def _put(self, key: str, now: int, platform: str, person: Person, level: str, line: dict[str, Any]) -> None:
+        who = {
+            "key": person.key,
+            "identity": self._engine.parts.directory.identity(person),
+            "login": person.login,
+            "name": person.name,
+            "level": level,
         }
+        about: dict[str, Any] = {"key": key, "at": now, "platform": platform, "person": who}
+        self._lines[key] = about | line | {"marks": [], "sending": {}}
         self._changed[key] = None
         while len(self._lines) > KEPT_LINES:
             old, _ = self._lines.popitem(last=False)
@@ -159,7 +162,8 @@ class Screen:
 
     def spoke_on(self, platform: str) -> bool:
         """Whether a line of the Gatekeeper's is shown from there."""
-        return any(line["platform"] == platform and line["gatekeeper"] for line in self._lines.values())
+        lines = (line for line in self._lines.values() if "happening" not in line)
+        return any(line["platform"] == platform and line["gatekeeper"] for line in lines)
 
     def present(self, names: Iterable[str]) -> None:
         self._present = sorted(set(names))

@@ -58,8 +58,8 @@ async def categories(request: Request, _: Annotated[Account, _may("look")], name
     gate: Gate = request.app.state.gate
     names = request.app.state.directories
     parts, found = gate.engine.parts, []
-    for platform in parts.platform_names():
-        listed = await asyncio.wait_for(names(platform), 6)
+    platforms = parts.platform_names()
+    for platform, listed in zip(platforms, await asyncio.gather(*map(names, platforms)), strict=True):
         near = meant(parts, platform, name, listed)
         if listed is None:
             found.append(CategoryFound(platform=platform, any=True, exact=near.entry, nearest=[]))
@@ -84,7 +84,7 @@ async def marker(body: WriteMarker, request: Request, account: Annotated[Account
 
 
 @routes.post("/clip", summary="Ask a platform for a clip")
-async def clip(body: ForgetArrivals, request: Request, account: Annotated[Account, _may("clip")]) -> Happened:
+async def clip(request: Request, account: Annotated[Account, _may("clip")]) -> Happened:
     return await _act(request, account, "clip")
 
 

@@ -105,7 +105,6 @@ class CardView(Wire):
 
 class Cards(Wire):
     cards: list[CardView]
-    font: str = ""
 
 
 class CardState(Wire):

@@ -1934,11 +1934,6 @@ export interface components {
         Cards: {
             /** Cards */
             cards: components["schemas"]["CardView"][];
-            /**
-             * Font
-             * @default
-             */
-            font: string;
         };
         /** CategoryFound */
         CategoryFound: {
@@ -9070,11 +9065,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ForgetArrivals"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

@@ -45,6 +45,8 @@ export type Line = {
   gatekeeper: boolean;
   action: boolean;
   text: string;
+  /** Something that happened instead of a message: nothing can be done about it. */
+  happening?: { what: string; amount: number | null; text: string | null };
   marks: Mark[];
   sending: Record<string, string>;
 };

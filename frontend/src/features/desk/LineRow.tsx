@@ -20,6 +20,7 @@ export const LineRow = memo(function LineRow({ line, chosen, handlers, onChoose 
   const removed = isRemoved(line);
   const tone = words[0] && (verdictOf(line) ?? standing(line)) ? `ground-${words[0].tone}` : "";
   const platform = t(`platforms.${line.platform}`, { defaultValue: line.platform });
+  if (line.happening) return <HappenedRow line={line} platform={platform} />;
   const mark = line.gatekeeper ? "" : t(`levelMarks.${line.person.level}`, { defaultValue: "" });
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the keys of the Desk choose lines
@@ -62,3 +63,23 @@ export const LineRow = memo(function LineRow({ line, chosen, handlers, onChoose 
     </div>
   );
 });
+
+/** A follow, subscription, gift, tip or raid in its place in the chat. */
+function HappenedRow({ line, platform }: { line: Line; platform: string }) {
+  const { t } = useTranslation();
+  const { what = "follow", amount = null, text = null } = line.happening ?? {};
+  return (
+    <div className="line happened" data-key={line.key}>
+      <time className="quiet">{clock(line.at)}</time>
+      <span className="tile" title={platform}>
+        <span aria-hidden="true">{platform.slice(0, 1)}</span>
+        <span className="visually-hidden">{platform}</span>
+      </span>
+      <div className="said">
+        <b className={`ink-${ink(line.person.identity)}`}>{line.person.name}</b>{" "}
+        {t(amount === null ? `happened.${what}` : `happened.${what}With`, { amount })}
+        {text && <span className="quiet"> “{text}”</span>}
+      </div>
+    </div>
+  );
+}

@@ -30,7 +30,7 @@ export function useStreamActs() {
       mark: (note: string) =>
         run(ask(api.POST("/api/stream/marker", { body: { note } })), () => t("presses.marked")),
       clip: () =>
-        run(ask(api.POST("/api/stream/clip", { body: {} })), (done) =>
+        run(ask(api.POST("/api/stream/clip")), (done) =>
           done.link ? t("presses.clipMade", { link: done.link }) : t("presses.clipAsked"),
         ),
       startAd: (platform: string, seconds: number) =>
