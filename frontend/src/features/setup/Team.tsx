@@ -64,7 +64,7 @@ export function Team({ me }: { me: Me }) {
             <th>{t("team.login")}</th>
             <th>{t("team.level")}</th>
             <th>{t("team.inChat")}</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
