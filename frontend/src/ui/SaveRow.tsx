@@ -11,25 +11,27 @@ type Props = {
   theirs: unknown;
   onKeepMine: () => void;
   onDiscard: () => void;
+  /** Discarding what was typed, unless taking theirs is something else. */
+  onTakeTheirs?: () => void;
   may: boolean;
   children?: ReactNode;
 };
 
 /** The end of a form: what is wrong with the whole, both versions where two saved, and the presses. */
-export function SaveRow({ dirty, problem, mine, theirs, onKeepMine, onDiscard, may, children }: Props) {
+export function SaveRow({ dirty, problem, mine, theirs, may, children, ...on }: Props) {
   const { t } = useTranslation();
   return (
     <>
       {problem && <Alert variant="danger">{problem}</Alert>}
       {Boolean(theirs) && (
         <Alert variant="warning">
-          <p>{t("stage.theirs")}</p>
+          <p>{t("commands.theirs")}</p>
           <SideBySide left={t("commands.mine")} right={t("commands.other")} one={mine} other={theirs} />
           <div className="d-flex gap-2">
-            <Button size="sm" onClick={onKeepMine}>
+            <Button size="sm" onClick={on.onKeepMine}>
               {t("commands.keepMine")}
             </Button>
-            <Button size="sm" variant="outline-secondary" onClick={onDiscard}>
+            <Button size="sm" variant="outline-secondary" onClick={on.onTakeTheirs ?? on.onDiscard}>
               {t("commands.takeTheirs")}
             </Button>
           </div>
@@ -41,7 +43,7 @@ export function SaveRow({ dirty, problem, mine, theirs, onKeepMine, onDiscard, m
             {t("commands.save")}
           </Button>
           {dirty && (
-            <Button variant="outline-secondary" onClick={onDiscard}>
+            <Button variant="outline-secondary" onClick={on.onDiscard}>
               {t("commands.discard")}
             </Button>
           )}

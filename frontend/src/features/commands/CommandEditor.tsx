@@ -1,12 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Alert, Button, Form } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
 import { Preview } from "../../ui/Preview";
-import { SideBySide } from "../../ui/SideBySide";
+import { SaveRow } from "../../ui/SaveRow";
 import { usePreview } from "../../ui/usePreview";
 import { useHoldUnsaved } from "../../ui/useUnsaved";
 import { addressOf } from "./addresses";
@@ -136,33 +136,22 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
             />
             <p className="sentence">{wholeWords(t, values, (all?.cooldown ?? "default") as Cooldown)}</p>
             <MoreFields form={form} all={all} problem={problem} cue={cue} />
-            {problem && !problem.field && <Alert variant="danger">{problem.detail}</Alert>}
-            {theirs && (
-              <Conflict
-                mine={commandOf(values, before)}
-                theirs={theirs}
-                onMine={() => void keepMine()}
-                onTheirs={() => void takeTheirs()}
-              />
-            )}
-            {may && (
-              <div className="d-flex gap-2 align-items-center save-row">
-                <Button type="submit" disabled={!dirty}>
-                  {t("commands.save")}
+            <SaveRow
+              dirty={dirty}
+              problem={problem && !problem.field ? problem.detail : null}
+              mine={commandOf(values, before)}
+              theirs={theirs}
+              onKeepMine={() => void keepMine()}
+              onTakeTheirs={() => void takeTheirs()}
+              onDiscard={() => form.reset(saved)}
+              may={may}
+            >
+              {onRemove && (
+                <Button variant="outline-danger" onClick={onRemove}>
+                  {t("commands.remove")}
                 </Button>
-                {dirty && (
-                  <Button variant="outline-secondary" onClick={() => form.reset(saved)}>
-                    {t("commands.discard")}
-                  </Button>
-                )}
-                <span className="flex-grow-1" />
-                {onRemove && (
-                  <Button variant="outline-danger" onClick={onRemove}>
-                    {t("commands.remove")}
-                  </Button>
-                )}
-              </div>
-            )}
+              )}
+            </SaveRow>
           </fieldset>
         </div>
         <div>
@@ -185,24 +174,4 @@ const FIELDS = ["name", "hears", "reply", "aliases", "cooldown", "needs", "count
 /** The editor's field that a place in the settings is about: "commands.3.cooldown.everyone" → "cooldown". */
 function fieldOf(where: string | null): string | null {
   return where?.split(".").find((one) => FIELDS.includes(one)) ?? null;
-}
-
-type ConflictProps = { mine: Command; theirs: Command; onMine: () => void; onTheirs: () => void };
-
-function Conflict({ mine, theirs, onMine, onTheirs }: ConflictProps) {
-  const { t } = useTranslation();
-  return (
-    <Alert variant="warning">
-      <p>{t("commands.theirs")}</p>
-      <SideBySide left={t("commands.mine")} right={t("commands.other")} one={mine} other={theirs} />
-      <div className="d-flex gap-2">
-        <Button size="sm" onClick={onMine}>
-          {t("commands.keepMine")}
-        </Button>
-        <Button size="sm" variant="outline-secondary" onClick={onTheirs}>
-          {t("commands.takeTheirs")}
-        </Button>
-      </div>
-    </Alert>
-  );
 }
