@@ -135,7 +135,6 @@ class Service:
         app.state.gate, app.state.hub, app.state.names = self.gate, self.hub, self.names
         app.state.past = Past(self.journal, self.store)
         ledger = Ledger(self._database)
-        app.state.read_ledger = partial(self.store.run, ledger.history)
         past_streams = Streams(self._database)
         app.state.read_posts = partial(self.store.run, past_streams.posts)
         app.state.recorded = Recorded(
@@ -144,8 +143,7 @@ class Service:
             lambda: self.gate.engine.parts.directory,
             lambda: self.gate.engine.parts.kit.channel.stream_gap,
         )
-        app.state.ledger = lambda what, **about: self.store.run(partial(getattr(ledger, what), **about))
-        app.state.read_acts = partial(self.store.run, ledger.acts)
+        app.state.ledger = lambda ask, /, **about: self.store.run(partial(getattr(ledger, ask), **about))
         app.state.fetch_list = fetch
         cards = Cards(self._database)
         app.state.cards = lambda what, *about: self.store.run(getattr(cards, what), *about)

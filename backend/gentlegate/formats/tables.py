@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from gentlegate.core.errors import KitError
@@ -15,14 +15,19 @@ _FORMULA = ("=", "+", "-", "@", "\t")
 MOST_ROWS = 10_000
 
 
-def write_commands(commands: list[dict[str, Any]]) -> str:
-    """The table of these commands. A cell that a spreadsheet would reckon with begins with an apostrophe."""
+def write_table(columns: Iterable[str], rows: Iterable[Iterable[Any]]) -> str:
+    """A table as CSV, its first line the names of the columns; no cell is one that a spreadsheet reckons with."""
     out = io.StringIO()
     table = csv.writer(out)
-    table.writerow(COLUMNS)
-    for command in commands:
-        table.writerow([guarded(cell) for cell in _row(command)])
+    table.writerow(columns)
+    for row in rows:
+        table.writerow([guarded(str(cell)) for cell in row])
     return out.getvalue()
+
+
+def write_commands(commands: list[dict[str, Any]]) -> str:
+    """The table of these commands. A cell that a spreadsheet would reckon with begins with an apostrophe."""
+    return write_table(COLUMNS, map(_row, commands))
 
 
 def _row(command: dict[str, Any]) -> list[str]:
@@ -49,12 +54,7 @@ QUOTES = ("number", "text", "said_by", "category", "date", "by")
 
 def write_quotes(rows: list[dict[str, Any]]) -> str:
     """The table of quotes, from what a template may ask of each."""
-    out = io.StringIO()
-    table = csv.writer(out)
-    table.writerow(QUOTES)
-    for row in rows:
-        table.writerow([guarded(str(row[column])) for column in QUOTES])
-    return out.getvalue()
+    return write_table(QUOTES, ([row[column] for column in QUOTES] for row in rows))
 
 
 def read_quotes(text: str) -> list[dict[str, str]]:

@@ -28,6 +28,10 @@ class Bench:
         self._line_of = line_of
         self.lamps: dict[str, dict[str, str]] = {}
 
+    def lamp_of(self, platform: str) -> dict[str, str]:
+        """How a platform's connection stands, with a note where there is one."""
+        return self.lamps.get(platform, {"lamp": "connecting", "note": ""})
+
     def parts(self, now: int) -> dict[str, Any]:
         """Every panel's content, by its name."""
         parts = self._engine.parts
@@ -71,7 +75,7 @@ class Bench:
             "limit": parts.abilities(name).title,
             "can": self._can(name),
             "ad": self._ad(name, now),
-            **self.lamps.get(name, {"lamp": "connecting", "note": ""}),
+            **self.lamp_of(name),
         }
 
     def _can(self, name: str) -> dict[str, Any]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 from collections import Counter
 from collections.abc import Callable
 from typing import Protocol
@@ -14,6 +15,7 @@ from gentlegate.runtime.ports import StoreThread
 
 STREAMS_FOR_PACE = 10
 FOR_EVER = 2**62
+Usual = tuple[Pace | None, dict[str, float], int]
 
 
 class PastStreams(Protocol):
@@ -33,6 +35,7 @@ class Recorded:
         self._directory = directory
         self._gap = gap
         self._lines: dict[int, list[Line]] = {}
+        self._usual: tuple[tuple[object, ...], Usual] | None = None
 
     async def streams(self) -> list[RecordedStream]:
         """Every stream, oldest first."""
@@ -46,14 +49,20 @@ class Recorded:
             found = await self._store.run(self._past.lines, stream.began, end)
             if stream.ended is not None:
                 self._lines[stream.began] = found
-        return counted(found, self._directory())
+        return await asyncio.to_thread(counted, found, self._directory())
 
     async def course(self, stream: RecordedStream) -> list[tuple[int, str | StreamChange]]:
         return course_of(stream, await self.lines(stream))
 
-    async def usual(self) -> tuple[Pace | None, dict[str, float], int]:
+    async def usual(self) -> Usual:
         """The usual pace, how chat is spread over the platforms, and of how many streams that is."""
         ended = [stream for stream in await self.streams() if stream.ended is not None][-STREAMS_FOR_PACE:]
+        about = (self._directory(), *ended)
+        if self._usual is None or self._usual[0] != about:
+            self._usual = (about, await self._worked_out(ended))
+        return self._usual[1]
+
+    async def _worked_out(self, ended: list[RecordedStream]) -> Usual:
         offsets: list[list[int]] = []
         spread: Counter[str] = Counter()
         for stream in ended:
@@ -61,4 +70,5 @@ class Recorded:
             offsets.append([at - stream.began for at, _ in lines])
             spread.update(platform for _, platform in lines)
         total = spread.total()
-        return usual(offsets), {name: count / total for name, count in spread.items()}, len(ended)
+        pace = await asyncio.to_thread(usual, offsets)
+        return pace, {name: count / total for name, count in spread.items()}, len(ended)

@@ -157,7 +157,7 @@ class Screen:
 
     def lamp_of(self, platform: str) -> tuple[str, str]:
         """How a platform's connection stands, with a note where there is one."""
-        found = self._bench.lamps.get(platform, {"lamp": "connecting", "note": ""})
+        found = self._bench.lamp_of(platform)
         return found["lamp"], found["note"]
 
     def spoke_on(self, platform: str) -> bool:

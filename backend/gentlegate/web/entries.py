@@ -129,7 +129,7 @@ async def batch(gate: Gate, account: Account, changes: Iterable[edit.Change], ab
 async def history_of(request: Request, section: str, name: str) -> History:
     """The ledger's entries about one entry of the settings."""
     state = request.app.state
-    lines = await state.read_ledger(section, name)
+    lines = await state.ledger("history", section=section, name=name)
     return History(
         versions=[
             Version(

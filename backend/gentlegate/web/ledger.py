@@ -11,6 +11,7 @@ from pydantic import Field
 from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.kit import edit
+from gentlegate.core.stream import quotes
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
@@ -101,7 +102,7 @@ def _standing(gate: Gate, document: edit.Opened, entry: LedgerEntry) -> bool:
     if entry.what != "setting" or entry.about is None or entry.before == entry.after:
         return False
     if quote := _QUOTE.fullmatch(entry.about):
-        record = gate.engine.state.quotes.get(f"{int(quote[1]):07d}")
+        record = gate.engine.state.quotes.get(quotes.key_of(int(quote[1])))
         return record is not None and record.removed == (entry.after is None)
     if ".feeds." in entry.about:
         return False

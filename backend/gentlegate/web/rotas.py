@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import asyncio
-import csv
-import io
 import re
 from typing import Annotated, Any
 
@@ -17,14 +15,14 @@ from gentlegate.core.kit.entries import rotas_by_command
 from gentlegate.core.kit.load import load_kit, load_notice
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import MINUTE, format_moment
-from gentlegate.core.rotas.forecast import Post, from_now, of_recorded
+from gentlegate.core.rotas.forecast import Post, copied, from_now, of_recorded
 from gentlegate.core.rotas.pace import Pace
 from gentlegate.core.rotas.remarks import remarks
 from gentlegate.core.rotas.voice import Voice
 from gentlegate.core.team import Account
 from gentlegate.core.text.folding import fold_name
 from gentlegate.formats.calendar import notices_calendar
-from gentlegate.formats.tables import guarded
+from gentlegate.formats.tables import write_table
 from gentlegate.runtime.gate import Gate
 from gentlegate.runtime.recorded import Recorded
 from gentlegate.web import previews
@@ -162,8 +160,10 @@ async def forecast(body: AskForecast, request: Request, _: Looking) -> ForecastV
     live = parts.streams.live
     until = now + round(body.hours * 60 * MINUTE)
     abilities = {name: parts.abilities(name) for name in names}
-    about = (abilities, gate.engine.state, parts.seed, now, until, pace, shares)
-    posts = from_now(kit, *about, before=parts.kit if body.rota is not None else None)
+    # The copy is taken here, where nothing moves meanwhile; the rest need not hold the live gate up.
+    about = (kit, abilities, copied(gate.engine.state), parts.seed, now, until, pace, shares)
+    before = parts.kit if body.rota is not None else None
+    posts = await asyncio.to_thread(from_now, *about, before=before)
     offset = now - parts.streams.now.began if live else 0
     return _seen(kit, posts, pace, (now, until), offset, live, streams)
 
@@ -221,9 +221,7 @@ async def calendar(request: Request, _: Looking) -> Response:
 
 @routes.get("/posts.csv", summary="What was posted when, newest first")
 async def posts_table(request: Request, _: Looking) -> Response:
-    out = io.StringIO()
-    table = csv.writer(out)
-    table.writerow(["at", "rota", "platform", "text", "status"])
-    for at, rota, platform, text, status in await request.app.state.read_posts():
-        table.writerow([format_moment(at), guarded(rota), platform, guarded(text), status])
-    return Response(out.getvalue(), media_type="text/csv; charset=utf-8")
+    rows = ((format_moment(at), *told) for at, *told in await request.app.state.read_posts())
+    return Response(
+        write_table(("at", "rota", "platform", "text", "status"), rows), media_type="text/csv; charset=utf-8"
+    )

@@ -83,7 +83,7 @@ async def counters(request: Request, _: Looking) -> list[CommandView]:
 
 @counter_routes.get("/{name}/steps", summary="The last steps of a counter, newest first")
 async def steps(name: str, request: Request, _: Looking) -> list[StepView]:
-    names, lines = request.app.state.names, await request.app.state.read_acts("count", name)
+    names, lines = request.app.state.names, await request.app.state.ledger("acts", what="count", about=name)
     return [
         StepView(at=one.at, by=names.get(one.who, one.who), place=one.place, before=one.before, after=one.after)
         for one in lines

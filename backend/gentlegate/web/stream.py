@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import asyncio
-import csv
-import io
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request, Response
@@ -15,7 +13,7 @@ from gentlegate.core.moments import format_moment
 from gentlegate.core.stream.categories import meant
 from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
-from gentlegate.formats.tables import guarded
+from gentlegate.formats.tables import write_table
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
 from gentlegate.web.problems import ANSWERS
@@ -130,12 +128,8 @@ async def markers(request: Request, _: Annotated[Account, _may("look")]) -> list
 
 @routes.get("/markers.csv", summary="The markers as a table")
 async def markers_table(request: Request, _: Annotated[Account, _may("look")]) -> Response:
-    out = io.StringIO()
-    table = csv.writer(out)
-    table.writerow(["stream", "at", "time", "note", "by"])
-    for one in _markers(request):
-        table.writerow([one.stream, format_moment(one.at), _clock(one.offset), guarded(one.note), guarded(one.by)])
-    return Response(out.getvalue(), media_type="text/csv; charset=utf-8")
+    rows = ((one.stream, format_moment(one.at), _clock(one.offset), one.note, one.by) for one in _markers(request))
+    return Response(write_table(("stream", "at", "time", "note", "by"), rows), media_type="text/csv; charset=utf-8")
 
 
 @routes.get("/chapters.txt", summary="The markers of a stream as chapter lines")

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Problem } from "../api/client";
 import type { Unsaved } from "../live/unsaved";
+import { readKept } from "./kept";
 import { useHoldUnsaved } from "./useUnsaved";
 
 type Options<Draft, Saved> = {
@@ -21,14 +22,6 @@ type Options<Draft, Saved> = {
 
 type Kept<Draft> = { typed: Partial<Draft>; from: string | null };
 
-function readKept<Draft>(key: string): Kept<Draft> | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? "null") as Kept<Draft> | null;
-  } catch {
-    return null;
-  }
-}
-
 /** The field that a place in the settings is about: "counters.2.start" → "start". */
 const fieldOf = (where: string | null, fields: readonly string[]) =>
   where?.split(".").find((one) => fields.includes(one)) ?? null;
@@ -37,7 +30,7 @@ const fieldOf = (where: string | null, fields: readonly string[]) =>
 export function useEntry<Draft extends object, Saved>(options: Options<Draft, Saved>) {
   const { saved, revision, fields } = options;
   const key = `gentlegate.draft.${options.key}`;
-  const kept = useRef(readKept<Draft>(key));
+  const kept = useRef(readKept<Kept<Draft>>(key));
   const [typed, setTyped] = useState<Partial<Draft>>(kept.current?.typed ?? {});
   // The revision that the typing began from, so that another's newer save is not overwritten unseen.
   const from = useRef<string | null>(kept.current ? kept.current.from : revision);

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, ask, Problem } from "../api/client";
+import { readKept } from "./kept";
 import { useHoldUnsaved } from "./useUnsaved";
 
 type Values = Record<string, unknown>;
@@ -9,19 +10,11 @@ type Kept = { typed: Values; revision: string };
 const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
 const paramsOf = (section: string) => ({ params: { path: { section } } });
 
-function readKept(key: string): Kept | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? "null") as Kept | null;
-  } catch {
-    return null;
-  }
-}
-
 /** A section of the settings: what is saved, what is typed over it (kept over a reload), and saving it. */
 export function useSection<T extends Values>(section: string) {
   const queries = useQueryClient();
   const key = `gentlegate.draft.section.${section}`;
-  const kept = useRef(readKept(key));
+  const kept = useRef(readKept<Kept>(key));
   const { data } = useQuery({
     queryKey: ["section", section],
     queryFn: () => ask(api.GET("/api/sections/{section}", paramsOf(section))),

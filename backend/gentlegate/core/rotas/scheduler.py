@@ -10,7 +10,7 @@ Lines are counted once per platform for all rotas; each remembers where the coun
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from copy import deepcopy
+from dataclasses import replace
 from datetime import date
 from typing import Any
 
@@ -151,7 +151,7 @@ class Rotas:
     def next_notice(self, rota: Rota, now: int) -> Notice | None:
         """The notice that comes next if it posted now; nothing is moved by looking."""
         platforms = self.platforms(rota) or self._around.platform_names()
-        record = deepcopy(self.record(rota))
+        record = replace(self.record(rota))
         places = candidates(rota, record, platforms, self._today(now), self._around.chance)
         return rota.notices[places[0]] if places else None
 
