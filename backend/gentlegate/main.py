@@ -41,6 +41,7 @@ from gentlegate.store.cards import Cards
 from gentlegate.store.database import Database, StoreError
 from gentlegate.store.journal import Journal
 from gentlegate.store.ledger import Ledger
+from gentlegate.store.people import People
 from gentlegate.store.streams import Streams
 from gentlegate.store.team import Team
 from gentlegate.web.access import Access, hashed
@@ -147,7 +148,10 @@ class Service:
         app.state.fetch_list = fetch
         cards = Cards(self._database)
         app.state.cards = lambda what, *about: self.store.run(getattr(cards, what), *about)
-        app.state.directories = Directories(self.connectors).categories
+        directories = Directories(self.connectors)
+        app.state.directories, app.state.look_for_person = directories.categories, directories.person
+        people = People(self._database)
+        app.state.people = lambda what, *about: self.store.run(getattr(people, what), *about)
         app.state.hooks = self.connectors
         app.state.joining = Joining(self.gate, self.connectors)
         app.state.known_platforms = sorted(KNOWN)

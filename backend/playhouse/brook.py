@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from playhouse.house import Line, Platform, Refusal
 
-LINE_LIMIT, TITLE_LIMIT = 480, 120
+LINE_LIMIT, TITLE_LIMIT, NAME_LIMIT = 480, 120, 25
 TIMEOUT = (5, 21 * 86400)
 ADS = (20, 45, 75, 150)
 
@@ -37,6 +37,10 @@ class Followers(Keyed):
 class Channel(Keyed):
     title: str | None = None
     section: str | None = None
+
+
+class Shown(BaseModel):
+    shown: str
 
 
 class Noted(Keyed):
@@ -83,6 +87,7 @@ def channel(brook: Platform) -> dict[str, Any]:
         "section": brook.category,
         "moderator": brook.rights,
         "watching": brook.viewers,
+        "you": brook.shown,
     }
 
 
@@ -165,6 +170,15 @@ def router(brook: Platform) -> APIRouter:
             "page": entry["link"],
             "last_section": entry["category"],
         }
+
+    @routes.get("/people/{handle}", dependencies=guarded)
+    async def find_person(handle: str) -> dict[str, Any]:
+        who = brook.person(handle)
+        return {"uid": who["uid"], "handle": who["login"], "shown": who["name"]}
+
+    @routes.put("/me", dependencies=guarded)
+    async def call_myself(act: Shown) -> dict[str, Any]:
+        return {"shown": brook.call(act.shown, NAME_LIMIT)}
 
     @routes.post("/markers", dependencies=guarded)
     async def marker(act: Noted) -> dict[str, Any]:

@@ -25,6 +25,18 @@ _CHANNELS: list[dict[str, Any]] = [
 ]
 
 
+_PEOPLE = {
+    "brook": "marlo_finch odalys bram mossandloam copperred quillwort saltglaze_sam ashfall slip_and_score celadon_kid bisque_it coil_and_toil stoneware_stan",
+    "lantern": "wren thimblewick ferrous bowl_cut wedgewise raku_rae pinchpot_pete grogwell kaolin_kay saltglaze_sam",
+    "plaza": "glazed_and_confused kick_wheel_kit trimmings slipdip noodle_bowl terra_sig",
+}  # fmt: skip
+
+
+def people(platform: str) -> list[str]:
+    """The log-ins of those who had an account there from the beginning."""
+    return _PEOPLE.get(platform, "").split()
+
+
 def channels(platform: str) -> list[dict[str, Any]]:
     """The platform's channels; the Kiln & Kettle is one of them."""
     own = {"login": "kilnandkettle", "name": "Kiln & Kettle", "category": "Wheel throwing"}

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from playhouse.directory import channels
+from playhouse.directory import channels, people
 
 KEPT_LINES = 2000
 GATEKEEPER = "gatekeeper"
@@ -58,6 +58,10 @@ class Platform:
         self.broken = False
         self.followers_only = False
         self.talked: set[str] = set()
+        self.names: dict[str, str] = {login: login for login in people(name)}
+        """Everybody who has an account here: log-in and shown name."""
+        self.shown = "Gatekeeper"
+        """What the Gatekeeper is called here."""
         self.lines: deque[Line] = deque(maxlen=KEPT_LINES)
         self.happenings: deque[dict[str, Any]] = deque(maxlen=KEPT_LINES)
         self.shut_out: dict[str, float] = {}
@@ -120,6 +124,7 @@ class Platform:
         if self.followers_only and not known and not values.get("badges"):
             raise Refusal(403, "only followers may talk now")
         self.talked.add(login.casefold())
+        self.names[login.casefold()] = values.get("name") or login
         line = Line(
             n=self._n + 1,
             id=values.pop("id", None) or f"{self.name[0]}{self._n + 1:x}",
@@ -214,6 +219,22 @@ class Platform:
         self.go(self.live, category=category)
         return {"category": category}
 
+    def person(self, login: str) -> dict[str, Any]:
+        """Somebody who has an account here. Refusal where nobody has this log-in."""
+        found = self.names.get(login.casefold())
+        if found is None:
+            raise Refusal(404, "nobody has this log-in")
+        return {"uid": self.uid(login), "login": login.casefold(), "name": found}
+
+    def call(self, shown: str, limit: int) -> str:
+        """Give the Gatekeeper another shown name."""
+        if self.broken:
+            raise Refusal(503, "the platform has trouble")
+        if not 2 <= len(shown.strip()) <= limit:
+            raise Refusal(422, f"a name has 2 to {limit} characters")
+        self.shown = shown.strip()
+        return self.shown
+
     def channel(self, login: str) -> dict[str, Any]:
         """A channel of the directory, by log-in or name. Refusal where there is none."""
         wanted = login.casefold()
@@ -274,5 +295,5 @@ class Platform:
         if len(text) > limit:
             raise Refusal(422, f"a line has at most {limit} characters")
         badges = ["moderator", "bot"] if self.rights else ["bot"]
-        line = self.say(GATEKEEPER, text, name="Gatekeeper", badges=badges, **values)
+        line = self.say(GATEKEEPER, text, name=self.shown, badges=badges, **values)
         return {"id": line.id}

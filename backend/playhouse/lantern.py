@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from playhouse.house import Line, Platform, Refusal
 
-LINE_LIMIT, TITLE_LIMIT = 200, 96
+LINE_LIMIT, TITLE_LIMIT, NAME_LIMIT = 200, 96, 30
 HUSHES = (15, 60, 360, 1800, 72000)
 PAGE = 200
 
@@ -52,6 +52,7 @@ def router(lantern: Platform) -> APIRouter:
             "keeper": lantern.rights,
             "cursor": lantern.n,
             "watchers": lantern.viewers,
+            "display": lantern.shown,
         }
 
     @routes.get("/shelves")
@@ -62,6 +63,15 @@ def router(lantern: Platform) -> APIRouter:
     async def room(nick: str) -> dict[str, Any]:
         entry = lantern.channel(nick)
         return {"nick": entry["login"], "display": entry["name"], "url": entry["link"], "shelf": entry["category"]}
+
+    @routes.get("/people/{nick}")
+    async def person(nick: str) -> dict[str, Any]:
+        who = lantern.person(nick)
+        return {"number": who["uid"], "nick": who["login"], "display": who["name"]}
+
+    @routes.post("/display")
+    async def display(act: Act) -> dict[str, Any]:
+        return {"display": lantern.call(act.words, NAME_LIMIT)}
 
     @routes.post("/shelf")
     async def shelf(act: Act) -> dict[str, Any]:

@@ -19,7 +19,7 @@ from pydantic import BaseModel, Field
 
 from playhouse.house import Line, Platform, Refusal
 
-LINE_LIMIT, TITLE_LIMIT = 320, 80
+LINE_LIMIT, TITLE_LIMIT, NAME_LIMIT = 320, 80, 40
 PAUSE = (60, 9 * 86400)
 ADS = (40,)
 REMOVED_WITHIN = 600.0
@@ -49,6 +49,10 @@ class Settings(Keyed):
     name: str | None = None
     topic: str | None = None
     followers_only: bool | None = None
+
+
+class Named(BaseModel):
+    name: str
 
 
 class Towards(Keyed):
@@ -85,6 +89,7 @@ class Plaza(Platform):
             "topic": self.category,
             "may_moderate": self.rights,
             "audience": self.viewers,
+            "you": self.shown,
         }
 
     def _pass_on(self, happening: dict[str, Any]) -> None:
@@ -161,6 +166,10 @@ def router(platform: Platform) -> APIRouter:
     async def register(hook: Hook) -> dict[str, Any]:
         return plaza.register(hook)
 
+    @routes.get("/state")
+    async def state() -> dict[str, Any]:
+        return plaza.state()
+
     @routes.get("/missed")
     async def missed(after: int) -> dict[str, Any]:
         told = [plaza.told(happening) for happening in plaza.happenings if happening["n"] > after]
@@ -202,6 +211,15 @@ def router(platform: Platform) -> APIRouter:
     async def find(name: str) -> dict[str, Any]:
         entry = plaza.channel(name)
         return {"handle": entry["login"], "name": entry["name"], "link": entry["link"], "topic": entry["category"]}
+
+    @routes.get("/members")
+    async def member(name: str) -> dict[str, Any]:
+        who = plaza.person(name)
+        return {"uid": who["uid"], "handle": who["login"], "name": who["name"]}
+
+    @routes.put("/members/me")
+    async def call_myself(act: Named) -> dict[str, Any]:
+        return {"name": plaza.call(act.name, NAME_LIMIT)}
 
     @routes.post("/clips")
     async def clip(act: Keyed) -> dict[str, Any]:

@@ -225,7 +225,7 @@ class Undo(unittest.TestCase):
         who = {"platform": "brook", "message": "b1", "person": "brook:u-a", "login": "a"}
         removed = engine.handle(desk(1, "remove", **who))
         self.assertEqual([(e.effect, e.by) for e in removed], [("remove", "brook:u-odalys")])  # type: ignore[attr-defined]
-        with self.assertRaisesRegex(ActError, "dealt with already"):
+        with self.assertRaisesRegex(ActError, "has dealt with this line already"):
             engine.handle(desk(2, "remove", by="brook:u-bram", **who))
         timed = engine.handle(desk(3, "timeout", **who, seconds=90))
         self.assertEqual(

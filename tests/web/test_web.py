@@ -127,6 +127,18 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("POST", "/api/desk/title", {"title": "Twelve bowls"}, 1),
     ("POST", "/api/desk/say", {"text": "hello"}, 1),
     ("POST", "/api/desk/clear", {"command": "kiln"}, 1),
+    ("GET", "/api/people?search=sam", None, 1),
+    ("GET", "/api/people/card/brook:u-nobody", None, 1),
+    ("GET", "/api/people/card/brook:u-nobody/messages", None, 1),
+    ("DELETE", "/api/people/card/brook:u-nobody", None, 3),
+    ("POST", "/api/people/notes", {"person": None, "text": "The kettle is on."}, 1),
+    ("PUT", "/api/people/notes/999", {"gone": True}, 1),
+    ("POST", "/api/people/link", {"person": "brook:u-a", "other": "brook:u-a"}, 2),
+    ("POST", "/api/people/unlink", {"person": "brook:u-nobody"}, 2),
+    ("GET", "/api/people/lists/regulars", None, 1),
+    ("POST", "/api/people/lists/regulars", {}, 2),
+    ("POST", "/api/people/lists/leads", {}, 3),
+    ("POST", "/api/people/check", {"platform": "brook", "names": ["nobody"]}, 2),
     ("POST", "/api/desk/overlap", {"key": "kiln", "person": "brook:u-nobody"}, 1),
 ]
 """Method, path, body, and the place in LEVELS from which on it opens."""
@@ -134,6 +146,10 @@ DOORS: list[tuple[str, str, Any, int]] = [
 
 def _template(path: str) -> str:
     path = path.partition("?")[0].replace("stage/shoutout", "stage/{card}").replace("quotes/999", "quotes/{number}")
+    path = path.replace("card/brook:u-nobody", "card/{person}").replace("notes/999", "notes/{id}")
+    path = path.replace("people/lists/regulars", "people/lists/{name}").replace(
+        "people/lists/leads", "people/lists/{name}"
+    )
     path = path.replace("ledger/999", "ledger/{number}").replace("platforms/harbour", "platforms/{platform}")
     path = path.replace("invitations/999", "invitations/{id}").replace("sessions/999", "sessions/{id}")
     path = path.replace("accounts/nobody", "accounts/{login}").replace("permissions/door", "permissions/{act}")

@@ -67,6 +67,14 @@ class Connector(Protocol):
     async def check(self, sink: Sink) -> None:
         """Ask at once how things stand; what is found goes to the sink. TryAgain or NotPossible where it cannot."""
 
+    async def called(self) -> str:
+        """What the Gatekeeper is called there now. TryAgain or NotPossible where it cannot be asked."""
+        ...
+
+    async def call(self, shown: str) -> str:
+        """Give the Gatekeeper another shown name; what it is called then. NotPossible where the platform says no."""
+        ...
+
     async def was_done(self, key: str) -> bool: ...
 
     async def close(self) -> None: ...

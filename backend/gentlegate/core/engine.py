@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from gentlegate.core import overlaps, tonight
+from gentlegate.core import overlaps, people, tonight
 from gentlegate.core.changes import Changes
 from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.runner import run_command, run_cue
@@ -26,9 +26,10 @@ from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.platforms import Abilities
-from gentlegate.core.records import AccountRecord, AskRecord
+from gentlegate.core.records import AskRecord
 from gentlegate.core.rotas.scheduler import Rotas
 from gentlegate.core.rotas.voice import Voice
+from gentlegate.core.seen import badges_changed, seen_as
 from gentlegate.core.state import State
 from gentlegate.core.stream import arrivals, asks, happenings, raids
 from gentlegate.core.stream.finishing import FINISH
@@ -79,7 +80,10 @@ class Engine:
 
     def _use(self, kit: Kit) -> None:
         """Make the parts anew under a changed kit; what is remembered stays."""
+        before = getattr(self, "parts", None)
         self.parts = Parts(kit, self.state, self._seed, self.declared)
+        if before is not None and before.directory.groups != self.parts.directory.groups:
+            people.rehome(self.state, self.parts.directory)
         self._quiet_until = None
         self.rotas = Rotas(self.parts, Voice(self.parts), getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas
@@ -216,12 +220,13 @@ class Engine:
             and known.stream == stream
             and (known.login, known.name) == (person.login, person.name)
         ):
+            if badges_changed(known, person):
+                accounts.put(person.key, seen_as(person, stream, known, now))
             return (Sight(held_back=True) if held_back else KNOWN), []
         first_ever = known is None and not any(
             accounts.get(other) for other in parts.directory.linked(person) or () if other != person.key
         )
-        first = known.first if known else now
-        accounts.put(person.key, AccountRecord(person.login, person.name, stream, first))
+        accounts.put(person.key, seen_as(person, stream, known, now))
         crowd = parts.state.company.newcomer(now) if first_ever else 0
         offered = drawbridge.offer(parts, "newcomers", now) if crowd > drawbridge.FIRST_EVER else []
         return Sight(first_ever, True, held_back), offered

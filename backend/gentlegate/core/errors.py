@@ -47,6 +47,21 @@ class ActError(GateError):
         self.field = field
 
 
+class JustDone(GateError):
+    """Another moderator acted on the same line or person a moment ago: who, what and when.
+
+    `goes_on` says whether one more press may still do what was asked; a weaker or equal act may not.
+    """
+
+    def __init__(self, who: str, outcome: str, at: int, seconds: int, goes_on: bool) -> None:
+        super().__init__(f"{who} did that a moment ago ({outcome})")
+        self.who = who
+        self.outcome = outcome
+        self.at = at
+        self.seconds = seconds
+        self.goes_on = goes_on
+
+
 class LifecycleError(GateError):
     """An event that a lifecycle's table does not have in this state; nothing was changed."""
 

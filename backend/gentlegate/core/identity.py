@@ -19,7 +19,7 @@ from gentlegate.core.events import (
 from gentlegate.core.kit.model import Kit
 
 LEVEL_OF = {name: level for level, name in enumerate(LEVELS)}
-_BADGES = {"broadcaster": BROADCASTER, "moderator": MODERATOR, "vip": VIP, "subscriber": SUBSCRIBER}
+BADGE_LEVELS = {"broadcaster": BROADCASTER, "moderator": MODERATOR, "vip": VIP, "subscriber": SUBSCRIBER}
 
 
 class Directory:
@@ -82,7 +82,7 @@ class Directory:
         """The highest level that holds, as an index into LEVELS."""
         level = FOLLOWER if follows or person.follows_since is not None else EVERYONE
         for badge in person.badges:
-            level = max(level, _BADGES.get(badge, EVERYONE))
+            level = max(level, BADGE_LEVELS.get(badge, EVERYONE))
         if level < REGULAR and self.holds(self.regulars, person):
             level = REGULAR
         if level < LEAD and self.holds(self.leads, person):

@@ -178,6 +178,10 @@ class Parts:
         """What was known of an account has changed."""
         self._known.clear() if self.directory.linked(person) else self._known.pop(person.key, None)
 
+    def forget_all(self) -> None:
+        """What was known of every account has changed."""
+        self._known.clear()
+
     def level(self, person: Person) -> int:
         record = self.state.people.get(self.directory.identity(person))
         return self.directory.level(person, bool(record and record.follows))

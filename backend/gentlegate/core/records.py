@@ -42,6 +42,13 @@ class Act:
     """What was found, in a few words."""
     until: int | None = None
     """When a timeout is over; for a lift, when what it lifted would have been (0: a ban, which has no end)."""
+    by: str | None = None
+    """Who did it by hand, by the key of their account; None where the judge did."""
+    by_name: str = ""
+    person: str = ""
+    """The account that it was done to."""
+    seconds: int = 0
+    """A timeout's length."""
 
 
 @dataclass(slots=True)
@@ -56,12 +63,18 @@ class PersonRecord:
 
 @dataclass(slots=True)
 class AccountRecord:
-    """One account as it was last seen: its names, the stream it was seen in, and when it was first seen."""
+    """One account as it was last seen: its names and badges, the stream it was seen in, and when it was first seen.
+
+    `had` are earlier names as `[login, name, until]`, newest last.
+    """
 
     login: str
     name: str
     stream: int
     first: int
+    badges: list[str] = field(default_factory=list)
+    follows_since: int | None = None
+    had: list[list[Any]] = field(default_factory=list)
 
 
 @dataclass(slots=True)

@@ -107,6 +107,12 @@ class Accounts(Table[AccountRecord]):
         super().load(key, values)
         self._name(key, self._rows[key])
 
+    def drop(self, key: str) -> None:
+        if before := self._rows.get(key):
+            for name in (fold_name(before.login), fold_name(before.name)):
+                self._named.get(name, set()).discard(key)
+        super().drop(key)
+
     def _name(self, key: str, row: AccountRecord) -> None:
         before = self._rows.get(key)
         for name in {fold_name(before.login), fold_name(before.name)} if before else ():

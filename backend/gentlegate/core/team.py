@@ -32,14 +32,17 @@ NEEDED = {
     "arrivals": "moderator",
     "rota": "moderator",
     "ledger": "moderator",
+    "card": "moderator",
+    "note": "moderator",
     "stage": "lead",
     "overlap": "moderator",
     "commands": "lead",
     "filters": "lead",
     "mood": "lead",
+    "people": "lead",
 }
 """The level that each act at the Desk needs, unless the broadcaster has moved it."""
-TEAM = {"invite": "lead", "team": "broadcaster", "platforms": "broadcaster"}
+TEAM = {"invite": "lead", "team": "broadcaster", "platforms": "broadcaster", "erase": "broadcaster"}
 MOVABLE = frozenset(act for act, level in NEEDED.items() if level in ("moderator", "lead"))
 """The acts that may be moved between moderator and lead; the team itself stays where it is."""
 NEEDED |= TEAM

@@ -131,11 +131,18 @@ class Gate:
         self.screen.lamp(platform, lamp, note)
         self.hub.changed()
 
-    async def act(self, account: Account, do: str, **values: Any) -> list[Effect]:
-        """Carry out an act of somebody at the Desk; returns once it is stored. GateError where it cannot be."""
+    async def act(
+        self, account: Account, do: str, *, still: Callable[[], None] | None = None, **values: Any
+    ) -> list[Effect]:
+        """Carry out an act of somebody at the Desk; returns once it is stored. GateError where it cannot be.
+
+        `still` is asked at the last moment, after all waiting: it raises where the act must not be made any more.
+        """
         event = DeskAct(self.clock.now(), account.key, do, {**values, "name_of_by": account.name})
         if do in ("setting", "settings"):
             await asyncio.to_thread(self.engine.changes.prepare, event)
+        if still:
+            still()
         now = self.clock.now()
         event = replace(event, at=now)
         self._time_passes(now)

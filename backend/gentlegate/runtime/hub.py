@@ -72,6 +72,11 @@ class Hub:
         """The accounts that have a screen open."""
         return {seat.account for seat in self._seats}
 
+    def show_anew(self) -> None:
+        """Send every screen a new snapshot: something is gone that frames cannot take away."""
+        for seat in self._seats:
+            seat.again()
+
     def dismiss(self, account: int, session: str | None = None) -> None:
         """Close an account's screens at once, or those of one session; whoever may still come in comes anew."""
         for seat in self._seats:

@@ -22,6 +22,11 @@ class Past:
         self._lines: deque[Message] = deque(maxlen=LINES)
         self._newest = 0
 
+    def forget(self) -> None:
+        """Read everything anew: something stored was changed."""
+        self._lines.clear()
+        self._newest = 0
+
     async def lines(self) -> list[Message]:
         """The newest lines, oldest first; only what came since the last time is read."""
         found = await self._store.run(self._journal.recent_messages, LINES, self._newest)

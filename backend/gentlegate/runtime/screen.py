@@ -165,6 +165,14 @@ class Screen:
         lines = (line for line in self._lines.values() if "happening" not in line)
         return any(line["platform"] == platform and line["gatekeeper"] for line in lines)
 
+    def forget(self, people: Iterable[str]) -> None:
+        """Show nothing more that these people wrote; screens need a new snapshot then."""
+        gone = set(people)
+        for key in [key for key, line in self._lines.items() if line["person"]["key"] in gone]:
+            del self._lines[key]
+            self._changed.pop(key, None)
+            self._messages.pop(key, None)
+
     def present(self, names: Iterable[str]) -> None:
         self._present = sorted(set(names))
 

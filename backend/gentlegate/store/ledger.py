@@ -58,13 +58,13 @@ class Ledger:
             f" WHERE {' AND '.join(conditions)} ORDER BY seq DESC LIMIT ?",
             (*values, most),
         )
-        return [(int(row["seq"]), _entry(row)) for row in found]
+        return [(int(row["seq"]), entry_of(row)) for row in found]
 
     def entry(self, number: int) -> LedgerEntry | None:
         row = self._db.connection.execute(
             "SELECT at, who, place, what, about, before, after FROM ledger WHERE seq = ?", (number,)
         ).fetchone()
-        return _entry(row) if row else None
+        return entry_of(row) if row else None
 
     def kinds(self) -> list[tuple[str, int]]:
         """Every kind of entry with how many there are."""
@@ -82,7 +82,7 @@ class Ledger:
             " WHERE what = ? AND about = ? COLLATE NOCASE ORDER BY seq DESC LIMIT ?",
             (what, about, most),
         )
-        return [_entry(row) for row in found]
+        return [entry_of(row) for row in found]
 
     def _about(self, section: str, name: str, most: int) -> list[tuple[int, LedgerEntry]]:
         """The changes of the place, and the one that gave it this name."""
@@ -94,9 +94,9 @@ class Ledger:
             " ORDER BY seq DESC LIMIT ?",
             (f"{section}.{name}", f"{section}.%", name, most),
         )
-        return [(int(row["seq"]), _entry(row)) for row in found]
+        return [(int(row["seq"]), entry_of(row)) for row in found]
 
 
-def _entry(row: Any) -> LedgerEntry:
+def entry_of(row: Any) -> LedgerEntry:
     before, after = orjson.loads(row["before"]), orjson.loads(row["after"])
     return LedgerEntry(row["at"], row["who"], row["place"], row["what"], row["about"], before, after)

@@ -23,6 +23,7 @@ from gentlegate.web import (
     kits,
     ledger,
     lists,
+    people,
     platforms,
     quotes,
     rotas,
@@ -46,7 +47,7 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
 }
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, platforms, ledger, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, platforms, ledger, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 

@@ -46,11 +46,15 @@ def _slot(gate: Gate, key: str) -> Slot:
 @routes.put("/{key}", summary="Change a built-in")
 async def save(key: str, body: SaveBuiltIn, request: Request, account: Changing) -> BuiltInView:
     gate: Gate = request.app.state.gate
-    current = view_of_built_in(gate, _slot(gate, key))
-    if current.revision != body.revision:
-        detail = "Somebody else has saved this built-in meanwhile."
-        raise Refused(409, "changed-meanwhile", detail, None, current.setting)
-    await gate.act(account, "setting", path=f"built_ins.{key}", value=body.setting or None)
+
+    def still() -> None:
+        current = view_of_built_in(gate, _slot(gate, key))
+        if current.revision != body.revision:
+            detail = "Somebody else has saved this built-in meanwhile."
+            raise Refused(409, "changed-meanwhile", detail, None, current.setting)
+
+    still()
+    await gate.act(account, "setting", still=still, path=f"built_ins.{key}", value=body.setting or None)
     return view_of_built_in(gate, _slot(gate, key))
 
 

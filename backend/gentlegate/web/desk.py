@@ -50,7 +50,8 @@ async def _act(request: Request, account: Account, do: str, **values: Any) -> Do
 
 @routes.post("/undo", summary="Undo a verdict, or the last act on a person")
 async def undo(body: OnPerson, request: Request, account: Annotated[Account, Depends(needs("undo"))]) -> Done:
-    return await _act(request, account, "undo", platform=body.platform, message=body.message, person=body.person)
+    about = {"platform": body.platform, "message": body.message, "person": body.person}
+    return await _act(request, account, "undo", **about, careful=not body.over)
 
 
 async def _on_message(request: Request, account: Account, do: str, body: OnMessage, **values: Any) -> Done:
@@ -58,8 +59,8 @@ async def _on_message(request: Request, account: Account, do: str, body: OnMessa
     message = gate.screen.message(body.platform, body.message)
     if message is None:
         raise Refused(404, "not-on-the-desk", "This line is no longer on the Desk.", "message")
-    person = message.person
-    return await _act(request, account, do, message=message.id, person=person.key, login=person.login, **values)
+    about = {"message": message.id, "person": message.person.key, "login": message.person.login}
+    return await _act(request, account, do, **about, careful=not body.over, **values)
 
 
 @routes.post("/remove", summary="Remove a message")
@@ -80,11 +81,11 @@ async def ban(body: OnMessage, request: Request, account: Annotated[Account, Dep
 async def _on_person(request: Request, account: Account, do: str, body: OnPerson, **values: Any) -> Done:
     if body.message and body.platform:
         return await _on_message(
-            request, account, do, OnMessage(platform=body.platform, message=body.message), **values
+            request, account, do, OnMessage(platform=body.platform, message=body.message, over=body.over), **values
         )
     if not body.person:
         raise Refused(422, "whom", "Say which line or which person this is about.", "person")
-    return await _act(request, account, do, person=body.person, **values)
+    return await _act(request, account, do, person=body.person, careful=not body.over, **values)
 
 
 @routes.post("/people/timeout", summary="Time a person out")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Annotated, Any
 
 import orjson
@@ -90,39 +90,61 @@ async def save_entry(gate: Gate, account: Account, section: str, name: str, body
     """Make or change a command or cue, if nobody else did since it was read; rotas follow a command's name."""
     new_name = str(body.command.get("name", ""))
     known = name if body.revision else None
-    unchanged(gate, section, known or new_name or name, body.revision)
+
+    def still() -> None:
+        unchanged(gate, section, known or new_name or name, body.revision)
+
+    still()
     if section == "counters" and known and new_name and fold_name(known) != fold_name(new_name):
         raise ActError("a counter keeps its name; change its label, or make another one", "name")
     if section != "commands":
-        await gate.act(account, "setting", path=f"{section}.{known or new_name or name}", value=body.command)
+        path = f"{section}.{known or new_name or name}"
+        await gate.act(account, "setting", still=still, path=path, value=body.command)
         return view_of(gate, body.command, section)
     fresh = new_name and (known is None or fold_name(known) != fold_name(new_name))
     if fresh and (problem := name_problem(gate.engine.parts, new_name, known)):
         raise KitError("name", problem)
     changes = saving(gate.engine.document, known or new_name or name, body.command, body.rotas)
-    await change_all(gate, account, changes)
+    await change_all(gate, account, changes, still=still)
     return view_of(gate, body.command, section)
 
 
 async def remove_entry(gate: Gate, account: Account, section: str, name: str, read: str | None) -> BatchDone:
     """Remove a command or cue, if nobody else changed it since it was read."""
-    if read is not None:
-        unchanged(gate, section, name, read)
+
+    def still() -> None:
+        if read is not None:
+            unchanged(gate, section, name, read)
+
+    still()
     gone = removing(gate.engine.document, [name]) if section == "commands" else [(f"{section}.{name}", None)]
-    return await batch(gate, account, gone, f"{name} removed")
+    return await batch(gate, account, gone, f"{name} removed", still)
 
 
 async def change_all(
-    gate: Gate, account: Account, changes: Iterable[edit.Change], about: str | None = None
+    gate: Gate,
+    account: Account,
+    changes: Iterable[edit.Change],
+    about: str | None = None,
+    still: Callable[[], None] | None = None,
 ) -> list[Effect]:
-    """Make many changes at once, all or none; with `about` they can be taken back together."""
+    """Make many changes at once, all or none; with `about` they can be taken back together.
+
+    `still` raises where somebody else's change has come between.
+    """
     listed = [{"path": path, "value": value} for path, value in changes]
-    return await gate.act(account, "settings", changes=listed, **({"about": about} if about else {}))
+    return await gate.act(account, "settings", still=still, changes=listed, **({"about": about} if about else {}))
 
 
-async def batch(gate: Gate, account: Account, changes: Iterable[edit.Change], about: str) -> BatchDone:
+async def batch(
+    gate: Gate,
+    account: Account,
+    changes: Iterable[edit.Change],
+    about: str,
+    still: Callable[[], None] | None = None,
+) -> BatchDone:
     """Make many changes at once, in a way that one press takes back."""
-    effects = await change_all(gate, account, changes, about)
+    effects = await change_all(gate, account, changes, about, still)
     return BatchDone(number=gate.engine.changes.last_batch if effects else 0, changed=len(effects))
 
 

@@ -147,7 +147,7 @@ async def undo(number: int, request: Request, account: Reading) -> None:
             403, "not-allowed", f"A {account.level} may not change this; ask a {level} or the broadcaster."
         )
     if quote := _QUOTE.fullmatch(entry.about):
-        restored = {"restore": True} if entry.after is None else {}
+        restored: dict[str, Any] = {"restore": True} if entry.after is None else {}
         await gate.act(account, "quote", number=int(quote[1]), **restored)
         return
     await change_all(gate, account, [(edit.where_it_stands(entry.about, entry.after), entry.before)])

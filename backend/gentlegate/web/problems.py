@@ -11,7 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, Field
 from starlette.exceptions import HTTPException
 
-from gentlegate.core.errors import ActError, GateError, KitError, TemplateProblem
+from gentlegate.core.errors import ActError, GateError, JustDone, KitError, TemplateProblem
 
 log = structlog.get_logger()
 
@@ -54,9 +54,18 @@ def of_error(error: GateError) -> Problem:
         return _problem("settings-not-valid", 422, error.problem, error.path)
     if isinstance(error, TemplateProblem):
         return _problem("template-not-valid", 422, str(error), "reply")
+    if isinstance(error, JustDone):
+        return _just_done(error)
     if isinstance(error, ActError):
         return _problem("act-not-possible", 422, str(error), error.field or None)
     return _problem("refused", 409, str(error), None)
+
+
+def _just_done(error: JustDone) -> Problem:
+    """What another has just done; the screen asks for one more press where `goes_on` is true."""
+    problem = _problem("just-done", 409, f"{error.who} was there a moment ago: {error.outcome}.", None)
+    done = {"who": error.who, "outcome": error.outcome, "at": error.at, "seconds": error.seconds}
+    return problem.model_copy(update={"theirs": {**done, "goes_on": error.goes_on}})
 
 
 def _problem(kind: str, status: int, detail: str, where: str | None) -> Problem:

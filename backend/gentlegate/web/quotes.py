@@ -69,6 +69,6 @@ async def take_table(body: ImportTable, request: Request, account: Quoting) -> B
     known = {quote.text for quote in quotes.standing(gate.engine.parts)}
     fresh = [row for row in rows if row["text"][: quotes.LONGEST] not in known]
     for row in fresh:
-        given = {key: row.get(key) for key in ("said_by", "category") if row.get(key)}
+        given: dict[str, Any] = {key: row.get(key) for key in ("said_by", "category") if row.get(key)}
         await gate.act(account, "quote", text=row["text"][: quotes.LONGEST], **given)
     return BatchDone(number=0, changed=len(fresh), left=len(rows) - len(fresh))

@@ -251,12 +251,18 @@ class Tuning(Wire):
     top: list[CaughtLine] = Field(description="The lines with the largest measures, largest first.")
 
 
-class OnMessage(Wire):
+class Act(Wire):
+    """`over` goes on although another moderator has just done something about the same line or person."""
+
+    over: bool = False
+
+
+class OnMessage(Act):
     platform: str
     message: str
 
 
-class OnPerson(Wire):
+class OnPerson(Act):
     """On a line, or on a person alone: give `message`, or `person` written platform:id."""
 
     platform: str | None = None

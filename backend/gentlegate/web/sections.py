@@ -62,16 +62,21 @@ async def read(section: str, request: Request, _: Looking) -> SectionView:
 async def save(section: str, body: SaveSection, request: Request, account: Changing) -> SectionView:
     gate: Gate = request.app.state.gate
     current = _view(gate, section)
-    if body.revision != current.revision:
-        detail = "Somebody else has changed these settings meanwhile."
-        raise Refused(409, "changed-meanwhile", detail, None, current.values)
+
+    def still() -> None:
+        now = _view(gate, section)
+        if body.revision != now.revision:
+            detail = "Somebody else has changed these settings meanwhile."
+            raise Refused(409, "changed-meanwhile", detail, None, now.values)
+
+    still()
     if unknown := set(body.values) - set(current.values):
         raise ActError(f"{min(unknown)} is not set here", min(unknown))
     usual = USUAL[section]
     changes = [
         (f"{section}.{field}", None if value == usual[field] else value) for field, value in body.values.items()
     ]
-    await change_all(gate, account, changes)
+    await change_all(gate, account, changes, still=still)
     return _view(gate, section)
 
 

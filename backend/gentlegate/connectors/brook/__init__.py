@@ -79,6 +79,9 @@ class Brook:
     async def _look_up(self, what: str, name: str) -> dict[str, Any] | None:
         if what == "category":
             return {"names": (await self._http.get("/brook/sections"))["sections"]}
+        if what == "person":
+            who = await self._http.find(f"/brook/people/{quote(name, safe='')}")
+            return who and {"id": who["uid"], "login": who["handle"], "name": who["shown"]}
         found = await self._http.find(f"/brook/channels/{quote(name, safe='')}")
         return found and {
             "login": found["handle"],
@@ -86,6 +89,12 @@ class Brook:
             "link": found["page"],
             "category": found["last_section"],
         }
+
+    async def called(self) -> str:
+        return str((await self._http.get("/brook/channel"))["you"])
+
+    async def call(self, shown: str) -> str:
+        return str((await self._http.put("/brook/me", {"shown": shown}))["shown"])
 
     async def was_done(self, key: str) -> bool:
         return bool((await self._http.get(f"/brook/acts/{key}"))["done"])

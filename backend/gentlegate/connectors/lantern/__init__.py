@@ -96,6 +96,9 @@ class Lantern:
     async def _look_up(self, what: str, name: str) -> dict[str, Any] | None:
         if what == "category":
             return {"names": (await self._http.get("/lantern/shelves"))["shelves"]}
+        if what == "person":
+            who = await self._http.find(f"/lantern/people/{quote(name, safe='')}")
+            return who and {"id": who["number"], "login": who["nick"], "name": who["display"]}
         found = await self._http.find(f"/lantern/rooms/{quote(name, safe='')}")
         return found and {
             "login": found["nick"],
@@ -103,6 +106,12 @@ class Lantern:
             "link": found["url"],
             "category": found["shelf"],
         }
+
+    async def called(self) -> str:
+        return str((await self._http.get("/lantern/status"))["display"])
+
+    async def call(self, shown: str) -> str:
+        return str((await self._http.post("/lantern/display", {"key": "", "words": shown}))["display"])
 
     async def was_done(self, key: str) -> bool:
         return bool((await self._http.get(f"/lantern/acts/{key}"))["done"])

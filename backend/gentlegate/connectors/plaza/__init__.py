@@ -117,6 +117,9 @@ class Plaza:
     async def _look_up(self, what: str, name: str) -> dict[str, Any] | None:
         if what == "category":
             return {"any": True}
+        if what == "person":
+            who = await self._http.find(f"/plaza/members?name={quote(name)}")
+            return who and {"id": who["uid"], "login": who["handle"], "name": who["name"]}
         found = await self._http.find(f"/plaza/channels?name={quote(name)}")
         return found and {
             "login": found["handle"],
@@ -124,6 +127,12 @@ class Plaza:
             "link": found["link"],
             "category": found["topic"],
         }
+
+    async def called(self) -> str:
+        return str((await self._http.get("/plaza/state"))["you"])
+
+    async def call(self, shown: str) -> str:
+        return str((await self._http.put("/plaza/members/me", {"name": shown}))["name"])
 
     async def was_done(self, key: str) -> bool:
         return bool((await self._http.get(f"/plaza/done/{key}"))["done"])

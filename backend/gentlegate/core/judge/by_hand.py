@@ -6,12 +6,12 @@ from gentlegate.core.effects import Cause, Effect, Remove, Unban
 from gentlegate.core.errors import ActError
 from gentlegate.core.events import DeskAct, Person
 from gentlegate.core.filters import KEYS
-from gentlegate.core.judge import passes
+from gentlegate.core.judge import passes, two_hands
 from gentlegate.core.judge.carry_out import accounts_of, remember, shut_out, unsupported
 from gentlegate.core.judge.ladder import SEVERITY
 from gentlegate.core.moments import SECOND, parse_span
 from gentlegate.core.parts import Parts
-from gentlegate.core.records import Act
+from gentlegate.core.records import Act, PersonRecord
 
 LONGEST = 366 * 86400
 
@@ -27,8 +27,10 @@ def act_by_hand(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
         raise ActError("message is missing", "message")
     seconds = _seconds(act) if act.do == "timeout" else None
     identity = parts.directory.identity(person)
+    record = parts.state.people.get(identity)
+    two_hands.heed(parts, act, record, (SEVERITY[act.do], seconds or 0), now)
     if message:
-        _not_yet(parts, identity, person.platform, message, act.do)
+        _not_yet(record, person.platform, message, act.do)
     cause = Cause("desk", act.do, message or None)
     effects: list[Effect] = []
     if message and parts.abilities(person.platform).removal:
@@ -38,8 +40,34 @@ def act_by_hand(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     accounts = accounts_of(parts, person) if act.do != "remove" else []
     effects += [shut_out(parts, account, act.do, seconds, cause, now, act.by) for account in accounts]
     until = now + seconds * SECOND if seconds else None
-    remember(parts, identity, Act(person.platform, message, act.do, None, accounts, at=now, until=until))
+    remember(parts, identity, _by_hand(act, person, message, act.do, accounts, now, until, seconds or 0))
     return effects
+
+
+def _by_hand(
+    act: DeskAct,
+    person: Person,
+    message: str,
+    outcome: str,
+    accounts: list[str],
+    now: int,
+    until: int | None,
+    seconds: int = 0,
+) -> Act:
+    """What somebody did, as it is remembered."""
+    return Act(
+        person.platform,
+        message,
+        outcome,
+        None,
+        accounts,
+        at=now,
+        until=until,
+        by=act.by,
+        by_name=str(act.values.get("name_of_by", act.by)),
+        person=person.key,
+        seconds=seconds,
+    )
 
 
 def lift(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
@@ -52,9 +80,10 @@ def lift(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     until = now
     for done in reversed(record.acts if record else []):
         if not done.undone and (done.outcome == "ban" or (done.outcome == "timeout" and (done.until or 0) > now)):
+            two_hands.heed_taking_back(act, done, now)
             until = 0 if done.outcome == "ban" else done.until or now
             break
-    remember(parts, identity, Act(person.platform, "", "lift", None, accounts, at=now, until=until))
+    remember(parts, identity, _by_hand(act, person, "", "lift", accounts, now, until))
     return [Unban(at=now, platform=a.partition(":")[0], person=a, by=act.by, cause=cause) for a in accounts]
 
 
@@ -111,10 +140,10 @@ def _seconds(act: DeskAct) -> int:
     return seconds
 
 
-def _not_yet(parts: Parts, identity: str, platform: str, message: str, do: str) -> None:
+def _not_yet(record: PersonRecord | None, platform: str, message: str, do: str) -> None:
     """A weaker or equal act on what somebody has dealt with already is told so, not repeated."""
-    record = parts.state.people.get(identity)
     for done in record.acts if record else []:
         same = (done.platform, done.message, done.undone) == (platform, message, False)
         if same and SEVERITY[done.outcome] >= SEVERITY[do]:
-            raise ActError("this line is dealt with already; look at its margin", "message")
+            who = done.by_name or "the gate"
+            raise ActError(f"{who} has dealt with this line already; look at its margin", "message")

@@ -73,6 +73,8 @@ def carry_out(
             at=now,
             about=_about(judgement),
             until=until,
+            person=message.person.key,
+            seconds=verdict.seconds or 0,
         ),
     )
     return [*effects, *_told(parts, judgement, message, level, cause, now)]

@@ -8,6 +8,7 @@ from gentlegate.core.events import DeskAct
 from gentlegate.core.judge.ladder import standing, take_back
 from gentlegate.core.judge.second_look import settle_quietly
 from gentlegate.core.judge.tally import count_undone
+from gentlegate.core.judge.two_hands import heed_taking_back
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
 from gentlegate.core.records import Act
@@ -40,6 +41,9 @@ def _undo_on_person(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
 
 
 def _undo(parts: Parts, identity: str, index: int, act: DeskAct, now: int) -> list[Effect]:
+    known = parts.state.people.get(identity)
+    assert known is not None
+    heed_taking_back(act, known.acts[index], now)
     record = parts.state.people.edit(identity)
     done = record.acts[index]
     done.undone = True
