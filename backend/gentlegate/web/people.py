@@ -81,8 +81,9 @@ async def every(request: Request, _: Reading, search: str = "", strikes: bool = 
     elif strikes:
         found = _with_strikes(gate)
     else:
-        lately = await request.app.state.people("lately", ROWS)
-        return PeoplePage(people=[_row(gate, key, at) for key, at in lately], count=len(gate.engine.state.accounts))
+        known = gate.engine.state.accounts
+        lately = [(key, at) for key, at in await request.app.state.people("lately", ROWS) if known.get(key)]
+        return PeoplePage(people=[_row(gate, key, at) for key, at in lately], count=len(known))
     return PeoplePage(people=[_row(gate, key) for key in found[:ROWS]], count=len(found))
 
 
@@ -333,8 +334,15 @@ async def change_list(name: ListName, body: ChangePeopleList, request: Request, 
     for entry in body.add:
         if not PERSON.fullmatch(entry):
             raise ActError(f'"{entry}" is not written platform:id or platform:@login', "add")
-    for how in ("take", "add"):
-        if entries := getattr(body, how):
+    state = gate.engine.state
+    there = {people.account_of(state, entry).key: entry for entry in _entries(gate, name)}
+    mine = [people.account_of(state, entry).key for entry in body.take]
+    changes: dict[str, list[str]] = {
+        "take": [there.get(key, entry) for key, entry in zip(mine, body.take, strict=True)],
+        "add": [entry for entry in body.add if people.account_of(state, entry).key not in there],
+    }
+    for how, entries in changes.items():
+        if entries:
             await gate.act(account, "setting", path=f"people.{name}", **{how: entries})
     return _list(request, name, account)
 

@@ -705,6 +705,161 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** People: who talked lately, by name, or with strikes */
+        get: operations["people_every"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/card/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A person: accounts, level and why, strikes, acts, passes, notes */
+        get: operations["people_card"];
+        put?: never;
+        post?: never;
+        /** Remove what a person said and who they were */
+        delete: operations["people_erase"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/card/{person}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a person wrote, newest first */
+        get: operations["people_messages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a platform knows these names */
+        post: operations["people_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two accounts are one person's */
+        post: operations["people_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/lists/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody on a list of the channel's */
+        get: operations["people_listed"];
+        put?: never;
+        /** Put people on a list, or take them off */
+        post: operations["people_change_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note something about a person, or for the whole team */
+        post: operations["people_add_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/notes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take a note away, or bring it back */
+        put: operations["people_keep_note"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/unlink": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An account is somebody else's after all */
+        post: operations["people_unlink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms": {
         parameters: {
             query?: never;
@@ -1704,6 +1859,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AccountSeen */
+        AccountSeen: {
+            /**
+             * First
+             * @description When this account talked first; null where it never did.
+             */
+            first: number | null;
+            /** Had */
+            had: components["schemas"]["EarlierName"][];
+            /** Key */
+            key: string;
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /** Platform */
+            platform: string;
+        };
         /** AccountView */
         AccountView: {
             /**
@@ -1730,6 +1903,37 @@ export interface components {
              * @description Whether a second factor is asked for.
              */
             seconds: boolean;
+        };
+        /**
+         * ActView
+         * @description Something that was done about them, as the ledger and the judge have it.
+         */
+        ActView: {
+            /** About */
+            about: string;
+            /** At */
+            at: number;
+            /**
+             * By
+             * @description Who did it; null where the judge did.
+             */
+            by: string | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Undone */
+            undone: boolean;
+            /** What */
+            what: string;
+        };
+        /** AddNote */
+        AddNote: {
+            /**
+             * Person
+             * @description Whom it is about; null: for the whole team.
+             */
+            person?: string | null;
+            /** Text */
+            text: string;
         };
         /** AddQuote */
         AddQuote: {
@@ -2001,6 +2205,45 @@ export interface components {
              */
             tonight: boolean;
         };
+        /** ChangePeopleList */
+        ChangePeopleList: {
+            /**
+             * Add
+             * @default []
+             */
+            add: string[];
+            /**
+             * Take
+             * @default []
+             */
+            take: string[];
+        };
+        /** CheckNames */
+        CheckNames: {
+            /** Names */
+            names: string[];
+            /** Platform */
+            platform: string;
+        };
+        /** CheckedName */
+        CheckedName: {
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /**
+             * Person
+             * @description The person string to list; null where nobody has this name.
+             */
+            person: string | null;
+            /**
+             * Problem
+             * @description What is wrong with it, in words.
+             */
+            problem: string | null;
+            /** Typed */
+            typed: string;
+        };
         /** ClashView */
         ClashView: {
             /** Name */
@@ -2139,6 +2382,15 @@ export interface components {
                 [key: string]: unknown;
             }[];
         };
+        /** EarlierName */
+        EarlierName: {
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /** Until */
+            until: number;
+        };
         /** EntryView */
         EntryView: {
             /** About */
@@ -2173,6 +2425,16 @@ export interface components {
              * @description The name of who did it; `gate` where nobody did.
              */
             who: string;
+        };
+        /** Erased */
+        Erased: {
+            /** Messages */
+            messages: number;
+            /**
+             * Settings
+             * @description Lists and links in which the settings still name them.
+             */
+            settings: string[];
         };
         /** ExportKit */
         ExportKit: {
@@ -2318,6 +2580,11 @@ export interface components {
             length?: string | number | null;
             /** Message */
             message?: string | null;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /** Person */
             person?: string | null;
             /** Platform */
@@ -2486,6 +2753,11 @@ export interface components {
             /** Password */
             password: string;
         };
+        /** KeepNote */
+        KeepNote: {
+            /** Gone */
+            gone: boolean;
+        };
         /** KindView */
         KindView: {
             /** Count */
@@ -2544,6 +2816,19 @@ export interface components {
              */
             more: number | null;
         };
+        /** LinkWith */
+        LinkWith: {
+            /**
+             * Other
+             * @description `platform:id`.
+             */
+            other: string;
+            /**
+             * Person
+             * @description `platform:id`.
+             */
+            person: string;
+        };
         /** ListPage */
         ListPage: {
             /** All */
@@ -2560,6 +2845,25 @@ export interface components {
              * @description Entries that are there for this stream alone.
              */
             tonight: unknown[];
+        };
+        /** ListedPerson */
+        ListedPerson: {
+            /**
+             * Entry
+             * @description As it stands in the settings.
+             */
+            entry: string;
+            /**
+             * Known
+             * @description Whether this account has talked here.
+             */
+            known: boolean;
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /** Platform */
+            platform: string;
         };
         /** LogIn */
         LogIn: {
@@ -2649,6 +2953,24 @@ export interface components {
              */
             platform?: string | null;
         };
+        /** NoteView */
+        NoteView: {
+            /** At */
+            at: number;
+            /**
+             * By
+             * @description The author's name.
+             */
+            by: string;
+            /** Id */
+            id: number;
+            /** Mine */
+            mine: boolean;
+            /** Person */
+            person: string | null;
+            /** Text */
+            text: string;
+        };
         /** NoticeTried */
         NoticeTried: {
             /** Problem */
@@ -2662,6 +2984,11 @@ export interface components {
         OnMessage: {
             /** Message */
             message: string;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /** Platform */
             platform: string;
         };
@@ -2672,15 +2999,55 @@ export interface components {
         OnPerson: {
             /** Message */
             message?: string | null;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /** Person */
             person?: string | null;
             /** Platform */
             platform?: string | null;
         };
+        /** PassView */
+        PassView: {
+            /** Filters */
+            filters: string[];
+            /**
+             * Until
+             * @description Null: with the stream.
+             */
+            until: number | null;
+        };
         /** PauseRota */
         PauseRota: {
             /** Paused */
             paused: boolean;
+        };
+        /** PeopleList */
+        PeopleList: {
+            /** Entries */
+            entries: components["schemas"]["ListedPerson"][];
+            /**
+             * May
+             * @description Whether whoever asks may change it.
+             */
+            may: boolean;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "regulars" | "leads" | "ignored";
+        };
+        /** PeoplePage */
+        PeoplePage: {
+            /**
+             * Count
+             * @description How many there are in all.
+             */
+            count: number;
+            /** People */
+            people: components["schemas"]["PersonRow"][];
         };
         /** PermissionView */
         PermissionView: {
@@ -2698,6 +3065,63 @@ export interface components {
              * @enum {string}
              */
             usual: "viewer" | "moderator" | "lead" | "broadcaster";
+        };
+        /** PersonCard */
+        PersonCard: {
+            /** Accounts */
+            accounts: components["schemas"]["AccountSeen"][];
+            /** Acts */
+            acts: components["schemas"]["ActView"][];
+            /**
+             * Alike
+             * @description Accounts of the same name elsewhere, which may be theirs.
+             */
+            alike: components["schemas"]["AccountSeen"][];
+            /** Identity */
+            identity: string;
+            /** Last */
+            last: number | null;
+            /** Level */
+            level: string;
+            /** Lists */
+            lists: ("regulars" | "leads" | "ignored")[];
+            /** Messages */
+            messages: number;
+            /** Notes */
+            notes: components["schemas"]["NoteView"][];
+            /** Passes */
+            passes: components["schemas"]["PassView"][];
+            /** Standing */
+            standing: number;
+            /** Strikes */
+            strikes: components["schemas"]["StrikeView"][];
+            /** Why */
+            why: components["schemas"]["WhyLevel"][];
+        };
+        /** PersonRow */
+        PersonRow: {
+            /**
+             * At
+             * @description When they talked last, where that is known.
+             */
+            at?: number | null;
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /** Lists */
+            lists: ("regulars" | "leads" | "ignored")[];
+            /** Login */
+            login: string;
+            /** Name */
+            name: string;
+            /** Platform */
+            platform: string;
+            /**
+             * Strikes
+             * @description How many stand.
+             */
+            strikes: number;
         };
         /** PersonView */
         PersonView: {
@@ -2964,6 +3388,41 @@ export interface components {
              */
             own: number;
         };
+        /** SaidPage */
+        SaidPage: {
+            /** Messages */
+            messages: components["schemas"]["SaidView"][];
+            /**
+             * More
+             * @description The `before` of the next page, if there is one.
+             */
+            more: number | null;
+        };
+        /** SaidView */
+        SaidView: {
+            /** At */
+            at: number;
+            /**
+             * By
+             * @description Who removed it by hand.
+             */
+            by: string | null;
+            /** Filter */
+            filter: string | null;
+            /** Number */
+            number: number;
+            /**
+             * Outcome
+             * @description What became of it; null where it stayed.
+             */
+            outcome: string | null;
+            /** Platform */
+            platform: string;
+            /** Text */
+            text: string;
+            /** Undone */
+            undone: boolean;
+        };
         /** SaveBuiltIn */
         SaveBuiltIn: {
             /** Revision */
@@ -3138,6 +3597,11 @@ export interface components {
             mark: "right" | "wrong";
             /** Message */
             message: string;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /** Platform */
             platform: string;
         };
@@ -3182,6 +3646,17 @@ export interface components {
             minutes: number;
             /** Number */
             number: number;
+        };
+        /** StrikeView */
+        StrikeView: {
+            /** At */
+            at: number;
+            /** Count */
+            count: number;
+            /** Stands */
+            stands: boolean;
+            /** Until */
+            until: number;
         };
         /** TakeBack */
         TakeBack: {
@@ -3250,6 +3725,11 @@ export interface components {
         TimeOut: {
             /** Message */
             message: string;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /** Platform */
             platform: string;
             /**
@@ -3262,6 +3742,11 @@ export interface components {
         TimeOutPerson: {
             /** Message */
             message?: string | null;
+            /**
+             * Over
+             * @default false
+             */
+            over: boolean;
             /** Person */
             person?: string | null;
             /** Platform */
@@ -3434,6 +3919,14 @@ export interface components {
              */
             values: number[];
         };
+        /** Unlink */
+        Unlink: {
+            /**
+             * Person
+             * @description `platform:id`.
+             */
+            person: string;
+        };
         /** UnsavedChange */
         UnsavedChange: {
             /** Path */
@@ -3477,6 +3970,18 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /** WhyLevel */
+        WhyLevel: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "badge" | "list" | "follows" | "nothing";
+            /** Level */
+            level: string;
+            /** Platform */
+            platform: string | null;
         };
         /** WriteMarker */
         WriteMarker: {
@@ -6084,6 +6589,657 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_every: {
+        parameters: {
+            query?: {
+                search?: string;
+                strikes?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeoplePage"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonCard"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_erase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erased"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_messages: {
+        parameters: {
+            query?: {
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                person: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidPage"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckNames"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedName"][];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkWith"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_listed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: "regulars" | "leads" | "ignored";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleList"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_change_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: "regulars" | "leads" | "ignored";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePeopleList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleList"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_add_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddNote"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_keep_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepNote"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_unlink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Unlink"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             204: {

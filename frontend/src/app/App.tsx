@@ -13,6 +13,10 @@ const Commands = lazy(() => import("../features/commands/Commands").then((m) => 
 const Rules = lazy(() => import("../features/rules/Rules").then((m) => ({ default: m.Rules })));
 const Stage = lazy(() => import("../features/stage/Stage").then((m) => ({ default: m.Stage })));
 const Timers = lazy(() => import("../features/timers/Timers").then((m) => ({ default: m.Timers })));
+const People = lazy(() => import("../features/people/People").then((m) => ({ default: m.People })));
+const PersonOverBench = lazy(() =>
+  import("../features/people/PersonCard").then((m) => ({ default: m.PersonOverBench })),
+);
 const Records = lazy(() => import("../features/records/Records").then((m) => ({ default: m.Records })));
 const Setup = lazy(() => import("../features/setup/Setup").then((m) => ({ default: m.Setup })));
 
@@ -48,6 +52,7 @@ function Rooms() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: whoever has moved a right has moved it for us too
   useEffect(() => {
     void queries.invalidateQueries({ queryKey: ["me"] });
+    void queries.invalidateQueries({ queryKey: ["people"] });
   }, [team]);
   const revision = useLive((state) => state.parts.settings);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another's change of settings makes what was read old
@@ -59,11 +64,12 @@ function Rooms() {
       <Lintel />
       <Suspense fallback={null}>
         <Routes>
-          <Route path="/" element={<Desk />} />
+          <Route path="/" element={<Desk Person={PersonOverBench} />} />
           <Route path="/rules/:key?" element={<Rules />} />
           <Route path="/commands/:name?" element={<Commands />} />
           <Route path="/timers/:name?" element={<Timers />} />
           <Route path="/stage/:part?/:name?" element={<Stage />} />
+          <Route path="/people/:part?/:name?" element={<People />} />
           <Route path="/records" element={<Records />} />
           <Route path="/setup/:part?" element={<Setup />} />
           <Route path="*" element={<Navigate to="/" replace />} />

@@ -18,6 +18,7 @@ const ROOMS = [
   ["/commands", "commands"],
   ["/timers", "timers"],
   ["/stage", "stage"],
+  ["/people", "people"],
   ["/records", "records"],
   ["/setup", "setup"],
 ] as const;

@@ -38,6 +38,12 @@ export function day(moment: number): string {
   });
 }
 
+/** The time of day of a moment today, else its day and time. */
+export function when(moment: number): string {
+  const today = new Date().toDateString() === new Date(moment / 1000).toDateString();
+  return today ? clock(moment) : day(moment);
+}
+
 /** A day such as 2026-03-07, as the reader's calendar shows it. */
 export function date(iso: string): string {
   return new Date(`${iso}T00:00`).toLocaleDateString([], { day: "numeric", month: "short", year: "numeric" });

@@ -1,8 +1,9 @@
-import { useCallback, useMemo, useState } from "react";
+import { type ComponentType, useCallback, useMemo, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
+import { PASSES } from "../../ui/passes";
 import { useLive } from "../../ui/useLive";
 import { useMe } from "../../ui/useMe";
 import { useActs } from "./acts";
@@ -11,12 +12,11 @@ import { Feed } from "./Feed";
 import { KeysCard } from "./KeysCard";
 import { LENGTHS, type LineHandlers } from "./LineActs";
 import { canUndo, standing, undoneOf } from "./marks";
-import { PASSES } from "./PersonActs";
 import { SayBox } from "./SayBox";
 import { WhyCard } from "./WhyCard";
 
-/** The live view: the merged chat, what the gate did and why, and the bench. */
-export function Desk() {
+/** The live view: the merged chat, what the gate did and why, and the bench. `Person` shows a line's writer. */
+export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) {
   const { t } = useTranslation();
   const { data: me } = useMe();
   const acts = useActs();
@@ -170,7 +170,7 @@ export function Desk() {
           {t("desk.hideBench")}
         </Button>
         {keys && <KeysCard onClose={() => setKeys(false)} />}
-        {opened && <WhyCard line={opened} may={may} acts={acts} onClose={close} />}
+        {opened && <WhyCard line={opened} may={may} acts={acts} Person={Person} onClose={close} />}
         <Bench may={may} onOpen={open} />
       </aside>
     </main>

@@ -1,9 +1,9 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import type { Line } from "../../live/types";
+import { PASSES } from "../../ui/passes";
 import { inWords, secondsOf } from "../../ui/time";
 import { canUndo, verdictOf } from "./marks";
-import { PASSES } from "./PersonActs";
 
 /** The lengths of a timeout by hand, in seconds; their place is their key. */
 export const LENGTHS = [60, 600, 3600, 86400];

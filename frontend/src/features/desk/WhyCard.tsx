@@ -1,3 +1,4 @@
+import type { ComponentType } from "react";
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import type { Line, Mark } from "../../live/types";
@@ -8,12 +9,18 @@ import { useLive } from "../../ui/useLive";
 import type { Acts } from "./acts";
 import { LadderView } from "./LadderView";
 import { canUndo, ink, marginWords, undoneOf, verdictOf } from "./marks";
-import { PersonActs } from "./PersonActs";
 
-type Props = { line: Line; may: (act: string) => boolean; acts: Acts; onClose: () => void };
+type Props = {
+  line: Line;
+  may: (act: string) => boolean;
+  acts: Acts;
+  /** Shows who wrote the line and what can be done about them. */
+  Person: ComponentType<{ person: string }>;
+  onClose: () => void;
+};
 
 /** A line opened up, over the bench: what was found, what followed, what became of it, what can be done. */
-export function WhyCard({ line, may, acts, onClose }: Props) {
+export function WhyCard({ line, may, acts, Person, onClose }: Props) {
   const { t } = useTranslation();
   const verdict = verdictOf(line);
   const undone = undoneOf(line);
@@ -50,7 +57,7 @@ export function WhyCard({ line, may, acts, onClose }: Props) {
         )}
         {verdict && may("second_look") && <Settle line={line} acts={acts} />}
       </div>
-      {!line.gatekeeper && <PersonActs line={line} may={may} acts={acts} />}
+      {!line.gatekeeper && may("card") && <Person person={line.person.key} />}
     </section>
   );
 }

@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import type { Line } from "../../live/types";
 import { useTelling } from "../../ui/Notice";
+import { useGoOn } from "../../ui/useGoOn";
 
 type Act<T extends unknown[]> = (...about: T) => Promise<boolean>;
 
@@ -13,9 +14,6 @@ export type Acts = {
   ban: Act<[Line]>;
   pass: Act<[Line, string]>;
   endPass: Act<[string]>;
-  timeOutPerson: Act<[string, number]>;
-  banPerson: Act<[string]>;
-  lift: Act<[string]>;
   look: Act<[Line]>;
   settle: Act<[string, string, "right" | "wrong"]>;
   drawbridge: Act<[boolean]>;
@@ -30,6 +28,7 @@ export type Acts = {
 export function useActs(): Acts {
   const { t } = useTranslation();
   const { tell, complain } = useTelling();
+  const goOn = useGoOn();
   return useMemo(() => {
     const run = async (asked: Promise<unknown>): Promise<boolean> => {
       try {
@@ -46,30 +45,41 @@ export function useActs(): Acts {
     };
     return {
       undo: ({ platform, id }: Line) =>
-        run(ask(api.POST("/api/desk/undo", { body: { platform, message: id } }))),
+        goOn(
+          (over) => ask(api.POST("/api/desk/undo", { body: { platform, message: id, over } })),
+          t("justDone.undoAnyway"),
+        ),
       remove: ({ platform, id }: Line) =>
-        run(ask(api.POST("/api/desk/remove", { body: { platform, message: id } }))),
+        goOn(
+          (over) => ask(api.POST("/api/desk/remove", { body: { platform, message: id, over } })),
+          t("justDone.removeAnyway"),
+        ),
       timeOut: ({ platform, id }: Line, seconds: number) =>
-        run(ask(api.POST("/api/desk/timeout", { body: { platform, message: id, seconds } }))),
+        goOn(
+          (over) => ask(api.POST("/api/desk/timeout", { body: { platform, message: id, seconds, over } })),
+          t("justDone.timeOutAnyway"),
+        ),
       ban: ({ platform, id }: Line) =>
-        run(ask(api.POST("/api/desk/ban", { body: { platform, message: id } }))),
+        goOn(
+          (over) => ask(api.POST("/api/desk/ban", { body: { platform, message: id, over } })),
+          t("justDone.banAnyway"),
+        ),
       pass: async (line: Line, length: string) => {
         const { platform, id, person } = line;
         const done = await run(
-          ask(api.POST("/api/desk/pass", { body: { platform, message: id, length, end: false } })),
+          ask(
+            api.POST("/api/desk/pass", { body: { platform, message: id, length, end: false, over: false } }),
+          ),
         );
         if (done) tell(t("desk.passGiven", { name: person.name }));
         return done;
       },
-      endPass: (person: string) => run(ask(api.POST("/api/desk/pass", { body: { person, end: true } }))),
-      timeOutPerson: (person: string, seconds: number) =>
-        run(ask(api.POST("/api/desk/people/timeout", { body: { person, seconds } }))),
-      banPerson: (person: string) => run(ask(api.POST("/api/desk/people/ban", { body: { person } }))),
-      lift: (person: string) => run(ask(api.POST("/api/desk/people/lift", { body: { person } }))),
+      endPass: (person: string) =>
+        run(ask(api.POST("/api/desk/pass", { body: { person, end: true, over: false } }))),
       look: ({ platform, id }: Line) =>
-        run(ask(api.POST("/api/desk/look", { body: { platform, message: id } }))),
+        run(ask(api.POST("/api/desk/look", { body: { platform, message: id, over: false } }))),
       settle: (platform: string, message: string, mark: "right" | "wrong") =>
-        run(ask(api.POST("/api/desk/settle", { body: { platform, message, mark } }))),
+        run(ask(api.POST("/api/desk/settle", { body: { platform, message, mark, over: false } }))),
       drawbridge: (up: boolean) => run(ask(api.POST("/api/desk/drawbridge", { body: { up } }))),
       count: (name: string, step: string) => run(ask(api.POST("/api/desk/count", { body: { name, step } }))),
       title: (title: string) => run(ask(api.POST("/api/desk/title", { body: { title } })).then(sayWhereNot)),
@@ -79,5 +89,5 @@ export function useActs(): Acts {
       clear: (command: string, identity: string | null) =>
         run(ask(api.POST("/api/desk/clear", { body: { command, identity } }))),
     };
-  }, [complain, tell, t]);
+  }, [complain, tell, t, goOn]);
 }

@@ -1,29 +1,25 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import type { Line } from "../../live/types";
+import { PASSES } from "../../ui/passes";
 import { inWords, secondsOf } from "../../ui/time";
-import type { Acts } from "./acts";
-import { useStreamActs } from "./streamActs";
+import { usePersonActs } from "./personActs";
 
-/** The lengths of a pass, as the server takes them. */
-export const PASSES = ["2m", "10m", "stream"];
 const TIMEOUTS = [60, 600, 3600];
 
-type Props = { line: Line; may: (act: string) => boolean; acts: Acts };
+type Props = { person: string; name: string; may: (act: string) => boolean };
 
-/** What can be done about the writer of a line: a pass, a timeout of any length, a ban, and their end. */
-export function PersonActs({ line, may, acts }: Props) {
+/** What can be done about a person: a pass, a timeout of any length, a ban, and their end. */
+export function PersonActs({ person, name, may }: Props) {
   const { t } = useTranslation();
-  const { forgetArrivals } = useStreamActs();
+  const acts = usePersonActs(person, name);
   const [own, setOwn] = useState("");
   const [bad, setBad] = useState(false);
   const small = { size: "sm", variant: "outline-secondary" } as const;
-  const person = line.person.key;
   const timeOut = () => {
     const seconds = secondsOf(own);
     setBad(seconds === null);
-    if (seconds !== null) void acts.timeOutPerson(person, seconds).then((done) => done && setOwn(""));
+    if (seconds !== null) void acts.timeOut(seconds).then((done) => done && setOwn(""));
   };
   return (
     <div className="person-acts">
@@ -33,7 +29,7 @@ export function PersonActs({ line, may, acts }: Props) {
           <span>{t("desk.passFor")}</span>
           <span className="button-row">
             {PASSES.map((length) => (
-              <Button key={length} {...small} onClick={() => void acts.pass(line, length)}>
+              <Button key={length} {...small} onClick={() => void acts.pass(length)}>
                 {length === "stream" ? t("desk.untilStream") : inWords(t, secondsOf(length) ?? 0)}
               </Button>
             ))}
@@ -51,7 +47,7 @@ export function PersonActs({ line, may, acts }: Props) {
           <span>{t("desk.timeOut")}</span>
           <span className="button-row">
             {TIMEOUTS.map((seconds) => (
-              <Button key={seconds} {...small} onClick={() => void acts.timeOutPerson(person, seconds)}>
+              <Button key={seconds} {...small} onClick={() => void acts.timeOut(seconds)}>
                 {inWords(t, seconds)}
               </Button>
             ))}
@@ -72,7 +68,7 @@ export function PersonActs({ line, may, acts }: Props) {
       {may("arrivals") && (
         <div className="row-item">
           <span>{t("desk.arrival")}</span>
-          <Button {...small} onClick={() => void forgetArrivals(person)}>
+          <Button {...small} onClick={() => void acts.forgetArrival()}>
             {t("desk.forgetArrival")}
           </Button>
         </div>
@@ -81,12 +77,12 @@ export function PersonActs({ line, may, acts }: Props) {
         <span className="quiet small">{t("desk.liftHelp")}</span>
         <span className="button-row">
           {may("ban") && (
-            <Button size="sm" variant="outline-danger" onClick={() => void acts.banPerson(person)}>
+            <Button size="sm" variant="outline-danger" onClick={() => void acts.ban()}>
               {t("desk.ban")}
             </Button>
           )}
           {may("lift") && (
-            <Button {...small} onClick={() => void acts.lift(person)}>
+            <Button {...small} onClick={() => void acts.lift()}>
               {t("desk.lift")}
             </Button>
           )}

@@ -1,0 +1,39 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, ask, Problem } from "../../api/client";
+import type { LiveState } from "../../live/reducer";
+import { useLive } from "../../ui/useLive";
+
+/** Moves with every line of theirs and whatever is done about one. */
+function lifeOf(state: LiveState, keys: string[]): number {
+  let seen = 0;
+  for (const line of state.lines) if (keys.includes(line.person.key)) seen += 1 + line.marks.length;
+  return seen + (state.parts.passes?.length ?? 0) * 100_000;
+}
+
+/** A person's card, followed while it is open; null where nobody is known by this. */
+export function usePerson(person: string) {
+  const asked = useQuery({
+    queryKey: ["people", "card", person],
+    queryFn: async () => {
+      try {
+        return await ask(api.GET("/api/people/card/{person}", { params: { path: { person } } }));
+      } catch (error) {
+        if (error instanceof Problem && error.status === 404) return null;
+        throw error;
+      }
+    },
+    refetchInterval: 5000,
+  });
+  const keys = asked.data?.accounts.map((one) => one.key) ?? [person];
+  const life = useLive((state) => lifeOf(state, keys));
+  const said = useQuery({
+    queryKey: ["people", "said", person, life],
+    queryFn: async () => {
+      void asked.refetch();
+      return ask(api.GET("/api/people/card/{person}/messages", { params: { path: { person } } }));
+    },
+    placeholderData: (before) => before,
+    enabled: Boolean(asked.data),
+  });
+  return { card: asked.data, said: said.data };
+}
