@@ -25,6 +25,8 @@ class Seat:
         self.name = name
         self.account = account
         self.session = session
+        self.editing: tuple[str, ...] = ()
+        """The places in the settings that hold something unsaved there."""
         self.dismissed = asyncio.Event()
         self.queue: asyncio.Queue[bytes | None] = asyncio.Queue(LONGEST_QUEUE)
         self.behind = True
@@ -68,6 +70,12 @@ class Hub:
         self._seats.discard(seat)
         self._presence()
 
+    def edits(self, seat: Seat, places: tuple[str, ...]) -> None:
+        """Somebody has begun to change these places, and no others, without having saved."""
+        if seat.editing != places:
+            seat.editing = places
+            self._presence()
+
     def accounts(self) -> set[int]:
         """The accounts that have a screen open."""
         return {seat.account for seat in self._seats}
@@ -90,7 +98,7 @@ class Hub:
         self.changed()
 
     def _presence(self) -> None:
-        self._screen.present(seat.name for seat in self._seats)
+        self._screen.present((seat.name, seat.editing) for seat in self._seats)
         self.changed()
 
     async def run(self) -> None:

@@ -71,6 +71,7 @@ class Screen:
         self._parts: dict[str, Any] = {}
         self._bench = Bench(engine, names, self._lines.get)
         self._present: list[str] = []
+        self._editing: list[dict[str, Any]] = []
         self._revision = 0
         self._team = 0
         self._times: list[int] = []
@@ -173,8 +174,13 @@ class Screen:
             self._changed.pop(key, None)
             self._messages.pop(key, None)
 
-    def present(self, names: Iterable[str]) -> None:
-        self._present = sorted(set(names))
+    def present(self, seats: Iterable[tuple[str, Iterable[str]]]) -> None:
+        """Who is here, and the places in the settings that each of them is changing."""
+        found: dict[str, set[str]] = {}
+        for name, editing in seats:
+            found.setdefault(name, set()).update(editing)
+        self._present = sorted(found)
+        self._editing = [{"name": name, "places": sorted(found[name])} for name in self._present if found[name]]
 
     def settings_changed(self) -> None:
         self._revision += 1
@@ -193,6 +199,7 @@ class Screen:
         self._times = [at for at in self._times if now - at < MINUTE]
         around = {
             "present": self._present,
+            "editing": self._editing,
             "settings": self._revision,
             "team": self._team,
             "pace": len(self._times),

@@ -51,7 +51,7 @@ async def save(key: str, body: SaveBuiltIn, request: Request, account: Changing)
         current = view_of_built_in(gate, _slot(gate, key))
         if current.revision != body.revision:
             detail = "Somebody else has saved this built-in meanwhile."
-            raise Refused(409, "changed-meanwhile", detail, None, current.setting)
+            raise Refused(409, "changed-meanwhile", detail, None, current.setting, current.revision)
 
     still()
     await gate.act(account, "setting", still=still, path=f"built_ins.{key}", value=body.setting or None)

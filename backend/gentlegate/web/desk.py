@@ -6,6 +6,7 @@ import asyncio
 import contextlib
 from typing import Annotated, Any
 
+import orjson
 from fastapi import APIRouter, Depends, Request, WebSocket, WebSocketDisconnect
 
 from gentlegate.core.effects import Refused as RefusedEffect
@@ -34,6 +35,7 @@ from gentlegate.web.schemas import (
 
 routes = APIRouter(prefix="/api/desk", tags=["desk"], responses=ANSWERS)
 socket_routes = APIRouter()
+LONGEST_SAID, MOST_EDITED = 4000, 10
 
 
 async def _act(request: Request, account: Account, do: str, **values: Any) -> Done:
@@ -168,7 +170,7 @@ async def overlap(
 
 @socket_routes.websocket("/api/live")
 async def live(socket: WebSocket) -> None:
-    """A snapshot, then numbered frames. The screen may send `again` to get a new snapshot."""
+    """A snapshot, then numbered frames. The screen may send `again` to get a new snapshot, or `{"editing": [places]}`."""
     access: Access = socket.app.state.access
     hub: Hub = socket.app.state.hub
     account = await access.who(socket)
@@ -177,7 +179,7 @@ async def live(socket: WebSocket) -> None:
         return
     await socket.accept()
     seat = hub.sit(account.name, account.id, hashed(socket.cookies.get(COOKIE, "")))
-    listening = asyncio.create_task(_listen(socket, seat))
+    listening = asyncio.create_task(_listen(socket, hub, seat))
     gone = asyncio.create_task(seat.dismissed.wait())
     try:
         while not listening.done():
@@ -197,11 +199,27 @@ async def live(socket: WebSocket) -> None:
         hub.leave(seat)
 
 
-async def _listen(socket: WebSocket, seat: Seat) -> None:
+async def _listen(socket: WebSocket, hub: Hub, seat: Seat) -> None:
     with contextlib.suppress(WebSocketDisconnect, RuntimeError):
         while True:
-            if await socket.receive_text() == "again":
+            said = await socket.receive_text()
+            if said == "again":
                 seat.again()
+            elif (places := _editing(said)) is not None:
+                hub.edits(seat, places)
+
+
+def _editing(said: str) -> tuple[str, ...] | None:
+    """The places that a screen says it is changing; None where it says nothing of the kind."""
+    if len(said) > LONGEST_SAID:
+        return None
+    try:
+        places = orjson.loads(said)["editing"]
+    except (ValueError, KeyError, TypeError):
+        return None
+    if not isinstance(places, list) or not all(isinstance(place, str) and len(place) <= 120 for place in places):
+        return None
+    return tuple(places[:MOST_EDITED])
 
 
 def _same_origin(socket: WebSocket) -> bool:

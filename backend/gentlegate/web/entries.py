@@ -69,7 +69,8 @@ def unchanged(gate: Gate, section: str, name: str, read: str | None) -> None:
     if current is not None and read is None:
         raise Refused(409, "name-in-use", f'"{name}" is a {what} already; choose another name.', "name")
     if current is not None and read != revision(current):
-        raise Refused(409, "changed-meanwhile", f"Somebody else has saved this {what} meanwhile.", None, current)
+        detail = f"Somebody else has saved this {what} meanwhile."
+        raise Refused(409, "changed-meanwhile", detail, None, current, revision(current))
 
 
 def name_problem(parts: Parts, name: str, was: str | None) -> str | None:

@@ -337,13 +337,14 @@ async def change_list(name: ListName, body: ChangePeopleList, request: Request, 
     state = gate.engine.state
     there = {people.account_of(state, entry).key: entry for entry in _entries(gate, name)}
     mine = [people.account_of(state, entry).key for entry in body.take]
-    changes: dict[str, list[str]] = {
+    changes: dict[str, Any] = {
         "take": [there.get(key, entry) for key, entry in zip(mine, body.take, strict=True)],
         "add": [entry for entry in body.add if people.account_of(state, entry).key not in there],
     }
     for how, entries in changes.items():
         if entries:
-            await gate.act(account, "setting", path=f"people.{name}", **{how: entries})
+            values: dict[str, Any] = {how: entries}
+            await gate.act(account, "setting", path=f"people.{name}", **values)
     return _list(request, name, account)
 
 

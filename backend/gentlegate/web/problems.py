@@ -25,12 +25,21 @@ class Problem(BaseModel):
     detail: str = Field(description="What happened and what to do.")
     where: str | None = Field(None, description="The field, or the place in the settings.")
     theirs: Any = Field(None, description="What somebody else has saved meanwhile.")
+    revision: str | None = Field(None, description="The revision of `theirs`, for saving over it once it was seen.")
 
 
 class Refused(Exception):
     """A refusal that the web itself gives."""
 
-    def __init__(self, status: int, kind: str, detail: str, where: str | None = None, theirs: Any = None) -> None:
+    def __init__(
+        self,
+        status: int,
+        kind: str,
+        detail: str,
+        where: str | None = None,
+        theirs: Any = None,
+        revision: str | None = None,
+    ) -> None:
         super().__init__(detail)
         self.problem = Problem(
             type=f"gentlegate:{kind}",
@@ -39,6 +48,7 @@ class Refused(Exception):
             detail=detail,
             where=where,
             theirs=theirs,
+            revision=revision,
         )
 
 

@@ -67,7 +67,7 @@ async def save(section: str, body: SaveSection, request: Request, account: Chang
         now = _view(gate, section)
         if body.revision != now.revision:
             detail = "Somebody else has changed these settings meanwhile."
-            raise Refused(409, "changed-meanwhile", detail, None, now.values)
+            raise Refused(409, "changed-meanwhile", detail, None, now.values, now.revision)
 
     still()
     if unknown := set(body.values) - set(current.values):

@@ -12,6 +12,8 @@ export class Problem extends Error {
     readonly detail: string,
     readonly where: string | null,
     readonly theirs: unknown,
+    /** The revision of `theirs`, to save over it once it was seen. */
+    readonly revision: string | null = null,
   ) {
     super(detail);
   }
@@ -30,12 +32,18 @@ export async function ask<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Problem(0, i18next.t("problems.lost"), null, null);
   }
   if (answer.response.ok) return answer.data as T;
-  const problem = (answer.error ?? {}) as { detail?: string; where?: string; theirs?: unknown };
+  const problem = (answer.error ?? {}) as {
+    detail?: string;
+    where?: string;
+    theirs?: unknown;
+    revision?: string;
+  };
   throw new Problem(
     answer.response.status,
     problem.detail ?? i18next.t("problems.lost"),
     problem.where ?? null,
     problem.theirs ?? null,
+    problem.revision ?? null,
   );
 }
 

@@ -3259,6 +3259,11 @@ export interface components {
              * @description What happened and what to do.
              */
             detail: string;
+            /**
+             * Revision
+             * @description The revision of `theirs`, for saving over it once it was seen.
+             */
+            revision?: string | null;
             /** Status */
             status: number;
             /**

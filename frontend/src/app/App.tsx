@@ -3,6 +3,7 @@ import { lazy, Suspense, useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { Desk } from "../features/desk/Desk";
 import { live } from "../live/store";
+import { unsaved } from "../live/unsaved";
 import { Notices } from "../ui/Notice";
 import { useLive } from "../ui/useLive";
 import { useMe } from "../ui/useMe";
@@ -54,6 +55,10 @@ function Rooms() {
     void queries.invalidateQueries({ queryKey: ["me"] });
     void queries.invalidateQueries({ queryKey: ["people"] });
   }, [team]);
+  useEffect(() => {
+    const stop = unsaved.subscribe(() => live.edits(unsaved.read().map((one) => one.path)));
+    return () => void stop();
+  }, []);
   const revision = useLive((state) => state.parts.settings);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another's change of settings makes what was read old
   useEffect(() => {

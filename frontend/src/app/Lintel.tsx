@@ -115,12 +115,16 @@ function Lamps() {
 function Present() {
   const { t } = useTranslation();
   const names = useLive((state) => state.parts.present);
+  const editing = useLive((state) => state.parts.editing);
   if (!names?.length) return null;
-  const label = t("lintel.here", { names: names.join(", ") });
+  const placesOf = (name: string) => editing?.find((one) => one.name === name)?.places ?? [];
+  const about = (name: string) =>
+    placesOf(name).length ? t("editing.where", { name, places: placesOf(name).join(", ") }) : name;
+  const label = t("lintel.here", { names: names.map(about).join(", ") });
   return (
     <span className="present" role="img" aria-label={label} title={label}>
       {names.map((name) => (
-        <span key={name} aria-hidden="true">
+        <span key={name} aria-hidden="true" className={placesOf(name).length ? "editing" : ""}>
           {name.slice(0, 2)}
         </span>
       ))}

@@ -10,6 +10,7 @@ export class LiveStore {
   private state: LiveState = EMPTY;
   private listeners = new Set<Listener>();
   private socket: Reconnecting | null = null;
+  private editing: string[] = [];
 
   /** `onShutOut` is told when the server lets this screen in no more. */
   open(onShutOut: () => void): void {
@@ -23,7 +24,20 @@ export class LiveStore {
       this.set({ ...this.state, connected: false, number: null });
       if (event.code === SHUT_OUT) onShutOut();
     });
+    socket.addEventListener("open", () => this.tellEditing());
     this.socket = socket;
+  }
+
+  /** Lets the others know which places hold something unsaved here. */
+  edits(places: string[]): void {
+    if (places.join("\n") === this.editing.join("\n")) return;
+    this.editing = places;
+    this.tellEditing();
+  }
+
+  private tellEditing(): void {
+    if (this.socket?.readyState === Reconnecting.OPEN)
+      this.socket.send(JSON.stringify({ editing: this.editing }));
   }
 
   close(): void {

@@ -147,6 +147,8 @@ export type Parts = {
   tonight: Tonight[];
   bridge: Bridge;
   present: string[];
+  /** Who holds something unsaved, and where. */
+  editing: { name: string; places: string[] }[];
   settings: number;
   /** Moves when somebody's rights may have changed. */
   team: number;

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Alert, Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import { SideBySide } from "./SideBySide";
+import { Mix } from "./Mix";
 
 type Props = {
   dirty: boolean;
@@ -9,7 +9,8 @@ type Props = {
   mine: unknown;
   /** What somebody else has saved meanwhile. */
   theirs: unknown;
-  onKeepMine: () => void;
+  /** Saves mine, or a mix of both, over theirs. */
+  onKeep: (whole: unknown) => void;
   onDiscard: () => void;
   /** Discarding what was typed, unless taking theirs is something else. */
   onTakeTheirs?: () => void;
@@ -24,18 +25,7 @@ export function SaveRow({ dirty, problem, mine, theirs, may, children, ...on }: 
     <>
       {problem && <Alert variant="danger">{problem}</Alert>}
       {Boolean(theirs) && (
-        <Alert variant="warning">
-          <p>{t("commands.theirs")}</p>
-          <SideBySide left={t("commands.mine")} right={t("commands.other")} one={mine} other={theirs} />
-          <div className="d-flex gap-2">
-            <Button size="sm" onClick={on.onKeepMine}>
-              {t("commands.keepMine")}
-            </Button>
-            <Button size="sm" variant="outline-secondary" onClick={on.onTakeTheirs ?? on.onDiscard}>
-              {t("commands.takeTheirs")}
-            </Button>
-          </div>
-        </Alert>
+        <Mix mine={mine} theirs={theirs} onKeep={on.onKeep} onTakeTheirs={on.onTakeTheirs ?? on.onDiscard} />
       )}
       {may && (
         <div className="d-flex gap-2 save-row">

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
+import { AlsoEditing } from "./AlsoEditing";
 import { useTelling } from "./Notice";
 import { SaveRow } from "./SaveRow";
 import type { useSection } from "./useSection";
@@ -21,8 +22,8 @@ export function SectionForm({ title, lead, may, section, fields, children }: Pro
   const { tell } = useTelling();
   const { values, dirty, problem, theirs } = section;
   if (!values) return null;
-  const save = async (over = false) => {
-    if (await section.save(over)) tell(t("setup.channel.saved"));
+  const save = async (mix?: typeof values) => {
+    if (await (mix ? section.saveOver(mix) : section.save())) tell(t("setup.channel.saved"));
   };
   return (
     <Form
@@ -38,6 +39,7 @@ export function SectionForm({ title, lead, may, section, fields, children }: Pro
       <div className="chosen-head">
         <h2 className="room-title">{title}</h2>
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place={section.name} />
       </div>
       {lead && <p>{lead}</p>}
       {!may && <p className="quiet">{t("setup.channel.readOnly")}</p>}
@@ -47,7 +49,7 @@ export function SectionForm({ title, lead, may, section, fields, children }: Pro
         problem={problem && !fields.includes(problem.field ?? "") ? problem.detail : null}
         mine={values}
         theirs={theirs}
-        onKeepMine={() => void save(true)}
+        onKeep={(mix) => void save(mix as typeof values)}
         onDiscard={section.discard}
         may={may}
       />

@@ -9,6 +9,16 @@ export function differences(left: unknown, right: unknown): Difference[] {
     .filter((row) => row.left !== row.right);
 }
 
+/** Mine, with these fields as they have them. */
+export function mixOf(mine: unknown, theirs: unknown, taken: string[]): Record<string, unknown> {
+  const [one, other] = [fieldsOf(mine), fieldsOf(theirs)];
+  const mix = { ...one };
+  for (const field of taken)
+    if (field in other) mix[field] = other[field];
+    else delete mix[field];
+  return mix;
+}
+
 function fieldsOf(value: unknown): Record<string, unknown> {
   if (value === null || value === undefined) return {};
   if (typeof value === "object" && !Array.isArray(value)) return value as Record<string, unknown>;

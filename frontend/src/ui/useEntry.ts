@@ -15,11 +15,11 @@ type Options<Draft, Saved> = {
   /** What the try-out should reckon with. */
   unsaved: (draft: Draft) => Unsaved[];
   put: (draft: Draft, revision: string | null) => Promise<Saved>;
-  /** The revision that the server has now. */
-  fresh: () => Promise<string | null>;
   onSaved: (saved: Saved) => Promise<void> | void;
 };
 
+/** What somebody else saved meanwhile. */
+type Theirs = { value: unknown; revision: string | null };
 type Kept<Draft> = { typed: Partial<Draft>; from: string | null };
 
 /** The field that a place in the settings is about: "counters.2.start" → "start". */
@@ -39,7 +39,7 @@ export function useEntry<Draft extends object, Saved>(options: Options<Draft, Sa
     where: string | null;
     detail: string;
   } | null>(null);
-  const [theirs, setTheirs] = useState<unknown>(null);
+  const [theirs, setTheirs] = useState<Theirs | null>(null);
   const draft = { ...saved, ...typed };
   const dirty = JSON.stringify(draft) !== JSON.stringify(saved);
   useHoldUnsaved(options.key, dirty ? options.unsaved(draft) : []);
@@ -57,19 +57,22 @@ export function useEntry<Draft extends object, Saved>(options: Options<Draft, Sa
     setProblem(null);
     setTheirs(null);
   };
-  const save = async (over = false) => {
+  const send = async (whole: Draft, over: string | null) => {
     setProblem(null);
     try {
-      const now = await options.put(draft, over ? await options.fresh() : from.current);
+      const now = await options.put(whole, over);
       localStorage.removeItem(key);
       await options.onSaved(now);
       discard();
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      if (error.theirs) setTheirs(error.theirs);
+      if (error.theirs) setTheirs({ value: error.theirs, revision: error.revision });
       else setProblem({ field: fieldOf(error.where, fields), where: error.where, detail: error.detail });
     }
   };
+  const save = () => send(draft, from.current);
+  /** Save this over what somebody else saved, which was seen. */
+  const saveOver = (whole: Draft) => send(whole, theirs?.revision ?? null);
   const wrong = (field: string) => (problem?.field === field ? problem.detail : null);
-  return { draft, dirty, change, discard, save, problem, wrong, theirs };
+  return { draft, dirty, change, discard, save, saveOver, problem, wrong, theirs: theirs?.value ?? null };
 }

@@ -21,7 +21,7 @@ export function useSection<T extends Values>(section: string) {
   });
   const [typed, setTyped] = useState<Partial<T>>((kept.current?.typed as Partial<T>) ?? {});
   const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
-  const [theirs, setTheirs] = useState<T | null>(null);
+  const [theirs, setTheirs] = useState<{ values: T; revision: string } | null>(null);
   // The revision that the typing began from, so that another's newer save is not overwritten unseen.
   const from = useRef<string | null>(kept.current?.revision ?? null);
   const saved = data?.values as T | undefined;
@@ -46,12 +46,13 @@ export function useSection<T extends Values>(section: string) {
     setProblem(null);
     setTheirs(null);
   };
-  /** Saves; true where it was taken. `over` somebody else's change only when that was seen. */
-  const save = async (over = false): Promise<boolean> => {
+  const pick = (from: Partial<T>) => Object.fromEntries(changed.map((field) => [field, from[field]]));
+  /** Saves; true where it was taken. */
+  const save = () => send(pick(typed), from.current ?? data?.revision ?? "");
+  /** Saves these over what somebody else saved, which was seen. */
+  const saveOver = (mix: unknown) => send(pick(mix as T), theirs?.revision ?? "");
+  const send = async (sent: Values, revision: string): Promise<boolean> => {
     setProblem(null);
-    const fresh = over ? await ask(api.GET("/api/sections/{section}", paramsOf(section))) : null;
-    const revision = fresh?.revision ?? from.current ?? data?.revision ?? "";
-    const sent = Object.fromEntries(changed.map((field) => [field, typed[field]]));
     try {
       await ask(
         api.PUT("/api/sections/{section}", { ...paramsOf(section), body: { values: sent, revision } }),
@@ -61,11 +62,23 @@ export function useSection<T extends Values>(section: string) {
       return true;
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      if (error.theirs) setTheirs(error.theirs as T);
+      if (error.theirs) setTheirs({ values: error.theirs as T, revision: error.revision ?? "" });
       else setProblem({ field: error.where?.split(".")[1] ?? null, detail: error.detail });
       return false;
     }
   };
   const wrong = (field: string) => (problem?.field === field ? problem.detail : null);
-  return { saved, values, dirty, change, discard, save, problem, wrong, theirs };
+  return {
+    name: section,
+    saved,
+    values,
+    dirty,
+    change,
+    discard,
+    save,
+    saveOver,
+    problem,
+    wrong,
+    theirs: theirs?.values ?? null,
+  };
 }

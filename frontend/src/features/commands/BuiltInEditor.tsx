@@ -1,11 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { Alert, Button, Form } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import { api, ask, Problem, type Schemas } from "../../api/client";
+import { api, ask, type Schemas } from "../../api/client";
+import { AlsoEditing } from "../../ui/AlsoEditing";
 import { Fold } from "../../ui/Fold";
 import { ListField } from "../../ui/ListField";
 import { useTelling } from "../../ui/Notice";
+import { SaveRow } from "../../ui/SaveRow";
+import { useEntry } from "../../ui/useEntry";
 import { History } from "./History";
 import { LeaveFolds } from "./LeaveFolds";
 import { oftenWords, whoWords } from "./sentences";
@@ -41,36 +43,58 @@ function settingOf(held: Held, view: Schemas["BuiltInView"]): Setting {
 export function BuiltInEditor({ view, all, may }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
-  const { tell } = useTelling();
-  const [held, setHeld] = useState(() => heldOf(view));
-  const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
-  const dirty = JSON.stringify(held) !== JSON.stringify(heldOf(view));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only a newer revision replaces what is shown
-  useEffect(() => setHeld(heldOf(view)), [view.revision]);
-
+  const { tell, complain } = useTelling();
+  const put = (setting: Setting, revision: string) => {
+    const body = { setting, revision };
+    return ask(api.PUT("/api/built-ins/{key}", { params: { path: { key: view.key } }, body }));
+  };
+  const entry = useEntry<Held, Schemas["BuiltInView"]>({
+    key: `built-in.${view.key}`,
+    saved: heldOf(view),
+    revision: view.revision,
+    fields: ["names", "needs", "cooldown"],
+    unsaved: (draft) => [{ path: `built_ins.${view.key}`, value: settingOf(draft, view) }],
+    put: (draft, revision) => put(settingOf(draft, view), revision ?? view.revision),
+    onSaved: async () => {
+      await queries.invalidateQueries();
+      tell(t("commands.saved"));
+    },
+  });
+  const { draft: held, dirty, change, problem } = entry;
+  /** Saves another version as it is. */
   const send = async (setting: Setting) => {
-    setProblem(null);
     try {
-      const body = { setting, revision: view.revision };
-      await ask(api.PUT("/api/built-ins/{key}", { params: { path: { key: view.key } }, body }));
+      await put(setting, view.revision);
       tell(t("commands.saved"));
     } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      const field = error.where?.split(".").find((one) => ["names", "needs", "cooldown"].includes(one));
-      setProblem({ field: field ?? null, detail: error.detail });
+      complain(error);
     }
     await queries.invalidateQueries();
   };
-  const change = (changes: Partial<Held>) => setHeld((before) => ({ ...before, ...changes }));
+  const heldBy = (setting: Setting): Held => ({
+    ...leaveOf(setting.needs, setting.cooldown, view.usual_level),
+    names: setting.names ?? view.usual_names,
+    on: setting.on ?? true,
+  });
   const usual = all.cooldown as Cooldown;
   return (
-    <div className="built-in">
+    <Form
+      noValidate
+      className="built-in"
+      onSubmit={(event) => {
+        event.preventDefault();
+        // Leaving the field that is being typed in commits its list first.
+        if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+        setTimeout(() => void entry.save());
+      }}
+    >
       <div className="chosen-head">
         <h2 className="room-title">
           {all.prefix}
           {view.names[0]}
         </h2>
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place={`built_ins.${view.key}`} />
       </div>
       <p>{t(`commands.builtIn.${view.key}`)}</p>
       <p className="quiet">{t(view.sets_level ? "commands.builtInSets" : "commands.builtInLead")}</p>
@@ -109,30 +133,27 @@ export function BuiltInEditor({ view, all, may }: Props) {
           checked={held.on}
           onChange={(event) => change({ on: event.target.checked })}
         />
-        {problem && !problem.field && <Alert variant="danger">{problem.detail}</Alert>}
-        {may && (
-          <div className="d-flex gap-2 save-row">
-            <Button disabled={!dirty || !held.names.length} onClick={() => void send(settingOf(held, view))}>
-              {t("commands.save")}
+        <SaveRow
+          dirty={dirty}
+          problem={problem && !problem.field ? problem.detail : null}
+          mine={settingOf(held, view)}
+          theirs={entry.theirs}
+          onKeep={(whole) => void entry.saveOver(heldBy(whole as Setting))}
+          onDiscard={entry.discard}
+          may={may}
+        >
+          {Object.keys(view.setting).length > 0 && (
+            <Button variant="outline-secondary" onClick={() => void send({})}>
+              {t("commands.asShipped")}
             </Button>
-            {dirty && (
-              <Button variant="outline-secondary" onClick={() => setHeld(heldOf(view))}>
-                {t("commands.discard")}
-              </Button>
-            )}
-            {Object.keys(view.setting).length > 0 && (
-              <Button variant="outline-secondary" onClick={() => void send({})}>
-                {t("commands.asShipped")}
-              </Button>
-            )}
-          </div>
-        )}
+          )}
+        </SaveRow>
       </fieldset>
       <History
         section="built-ins"
         name={view.key}
         onRevert={may && !dirty ? (version) => void send(version as Setting) : undefined}
       />
-    </div>
+    </Form>
   );
 }

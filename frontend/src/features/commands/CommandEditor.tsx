@@ -4,6 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
+import { AlsoEditing } from "../../ui/AlsoEditing";
 import { useTelling } from "../../ui/Notice";
 import { Preview } from "../../ui/Preview";
 import { SaveRow } from "../../ui/SaveRow";
@@ -38,7 +39,7 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
     view,
   );
   const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
-  const [theirs, setTheirs] = useState<Command | null>(null);
+  const [theirs, setTheirs] = useState<{ command: Command; revision: string | null } | null>(null);
   const before = (view?.command as Command) ?? null;
   const name = values.name.trim();
   const preview = usePreview({
@@ -58,8 +59,7 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
     return ask(cue ? api.PUT("/api/cues/{name}", asked) : api.PUT("/api/commands/{name}", asked));
   };
 
-  const send = async (from: string | null) => {
-    const draft = form.getValues();
+  const send = async (from: string | null, draft = form.getValues()) => {
     setProblem(null);
     try {
       const now = await save(commandOf(draft, before), from, cue ? null : draft.rotas);
@@ -70,17 +70,18 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
       if (now.name !== view?.name) navigate(addressOf(kind, now.name));
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      if (error.theirs) setTheirs(error.theirs as Command);
+      if (error.theirs) setTheirs({ command: error.theirs as Command, revision: error.revision });
       else setProblem({ field: fieldOf(error.where), detail: error.detail });
     }
   };
 
-  const keepMine = async () => {
-    const fresh = await ask(api.GET("/api/commands"));
-    await send(fresh[section].find((one) => one.name === view?.name)?.revision ?? null);
+  const keep = async (whole: Command) => {
+    const draft = draftOf(whole, values.rotas);
+    form.reset(draft);
+    await send(theirs?.revision ?? null, draft);
   };
   const takeTheirs = async () => {
-    if (theirs) replace(draftOf(theirs, values.rotas));
+    if (theirs) replace(draftOf(theirs.command, values.rotas));
     setTheirs(null);
     await queries.invalidateQueries({ queryKey: ["commands"] });
   };
@@ -114,6 +115,7 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
           {view ? `${cue ? "" : prefix}${view.name}` : t(cue ? "cues.new" : "commands.new")}
         </h2>
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place={`${section}.${view?.name ?? name}`} />
       </div>
       {!may && <p className="quiet">{t("commands.readOnly")}</p>}
       <div className="two-sides">
@@ -140,8 +142,8 @@ export function CommandEditor({ kind = "command", view, all, may, onRemove }: Pr
               dirty={dirty}
               problem={problem && !problem.field ? problem.detail : null}
               mine={commandOf(values, before)}
-              theirs={theirs}
-              onKeepMine={() => void keepMine()}
+              theirs={theirs?.command}
+              onKeep={(whole) => void keep(whole as Command)}
               onTakeTheirs={() => void takeTheirs()}
               onDiscard={() => form.reset(saved)}
               may={may}

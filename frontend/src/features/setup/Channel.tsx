@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import { api, ask, Problem } from "../../api/client";
+import { api, ask, type Schemas } from "../../api/client";
+import { AlsoEditing } from "../../ui/AlsoEditing";
 import { useTelling } from "../../ui/Notice";
-import { useHoldUnsaved } from "../../ui/useUnsaved";
+import { SaveRow } from "../../ui/SaveRow";
+import { useEntry } from "../../ui/useEntry";
 
 type Cooldown = "none" | { everyone?: unknown; person?: unknown };
 type Values = Record<
@@ -40,51 +41,49 @@ function valuesOf(shown: Values) {
 
 /** The channel's name, prefix and zone, and how often commands may be used unless they say otherwise. */
 export function Channel({ may }: { may: boolean }) {
+  const { data } = useQuery({
+    queryKey: ["section", "channel"],
+    queryFn: () => ask(api.GET("/api/sections/{section}", { params })),
+  });
+  return data ? <ChannelForm data={data} may={may} /> : null;
+}
+
+const params = { path: { section: "channel" } };
+
+function ChannelForm({ data, may }: { data: Schemas["SectionView"]; may: boolean }) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const { tell } = useTelling();
-  const { data } = useQuery({
-    queryKey: ["section", "channel"],
-    queryFn: () => ask(api.GET("/api/sections/{section}", { params: { path: { section: "channel" } } })),
-  });
-  const [typed, setTyped] = useState<Partial<Values>>({});
-  const [problem, setProblem] = useState<{ field: string | null; detail: string } | null>(null);
-  const saved = data ? shownOf(data.values) : null;
-  const shown = saved && { ...saved, ...typed };
-  const changed = saved ? FIELDS.filter((field) => shown?.[field] !== saved[field]) : [];
-  const values = shown && valuesOf(shown);
-  const held = changed.length && values ? Object.entries(values) : [];
-  useHoldUnsaved(
-    "channel",
-    held.map(([field, value]) => ({ path: `channel.${field}`, value })),
-  );
-  if (!shown || !values || !data) return null;
-
-  const save = async () => {
-    setProblem(null);
-    try {
-      const params = { path: { section: "channel" } };
-      await ask(api.PUT("/api/sections/{section}", { params, body: { values, revision: data.revision } }));
-      setTyped({});
+  const entry = useEntry<Values, Schemas["SectionView"]>({
+    key: "channel",
+    saved: shownOf(data.values),
+    revision: data.revision,
+    fields: FIELDS,
+    unsaved: (draft) =>
+      Object.entries(valuesOf(draft)).map(([field, value]) => ({ path: `channel.${field}`, value })),
+    put: (draft, revision) => {
+      const body = { values: valuesOf(draft), revision: revision ?? data.revision };
+      return ask(api.PUT("/api/sections/{section}", { params, body }));
+    },
+    onSaved: async () => {
+      await queries.invalidateQueries();
       tell(t("setup.channel.saved"));
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      setProblem({ field: error.where?.split(".").at(-1) ?? null, detail: error.detail });
-    }
-    await queries.invalidateQueries();
-  };
+    },
+  });
+  const { draft: shown, dirty, change, problem } = entry;
   return (
     <form
       className="channel-form"
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        void save();
+        void entry.save();
       }}
     >
       <div className="chosen-head">
         <h2 className="room-title">{t("setup.parts.channel")}</h2>
-        {changed.length > 0 && <span className="chip straw">{t("commands.unsaved")}</span>}
+        {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place="channel" />
       </div>
       {!may && <p className="quiet">{t("setup.channel.readOnly")}</p>}
       <fieldset disabled={!may}>
@@ -95,7 +94,7 @@ export function Channel({ may }: { may: boolean }) {
               value={shown[field]}
               list={field === "timezone" ? "zones" : undefined}
               isInvalid={problem?.field === field}
-              onChange={(event) => setTyped({ ...typed, [field]: event.target.value })}
+              onChange={(event) => change({ [field]: event.target.value })}
             />
             <Form.Text className={problem?.field === field ? "text-danger" : ""}>
               {problem?.field === field ? problem.detail : t(`setup.channel.${field}Help`)}
@@ -107,23 +106,15 @@ export function Channel({ may }: { may: boolean }) {
             <option key={zone} value={zone} />
           ))}
         </datalist>
-        {problem && !FIELDS.includes(problem.field as never) && (
-          <p className="clay" role="alert">
-            {problem.detail}
-          </p>
-        )}
-        {may && (
-          <div className="d-flex gap-2">
-            <Button type="submit" disabled={!changed.length}>
-              {t("commands.save")}
-            </Button>
-            {changed.length > 0 && (
-              <Button variant="outline-secondary" onClick={() => setTyped({})}>
-                {t("commands.discard")}
-              </Button>
-            )}
-          </div>
-        )}
+        <SaveRow
+          dirty={dirty}
+          problem={problem && !problem.field ? problem.detail : null}
+          mine={{ ...data.values, ...valuesOf(shown) }}
+          theirs={entry.theirs}
+          onKeep={(whole) => void entry.saveOver(shownOf(whole as Record<string, unknown>))}
+          onDiscard={entry.discard}
+          may={may}
+        />
       </fieldset>
     </form>
   );

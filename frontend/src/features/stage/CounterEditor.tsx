@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
+import { AlsoEditing } from "../../ui/AlsoEditing";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { LEVELS } from "../../ui/levels";
@@ -48,10 +49,6 @@ export function CounterEditor({ view, may, mayCount }: Props) {
         api.PUT("/api/counters/{name}", { params, body: { command: counterOf(draft, before), revision } }),
       );
     },
-    fresh: async () => {
-      const all = await ask(api.GET("/api/counters"));
-      return all.find((one) => one.name === view?.name)?.revision ?? null;
-    },
     onSaved: async (now) => {
       await reread();
       tell(t("stage.counterSaved", { command: `${prefix}count ${now.name}` }));
@@ -88,6 +85,7 @@ export function CounterEditor({ view, may, mayCount }: Props) {
         <div className="chosen-head">
           <h2 className="room-title">{view ? label : t("stage.newCounter")}</h2>
           {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+          <AlsoEditing place={`counters.${view?.name ?? "+"}`} />
         </div>
         {!may && <p className="quiet">{t("setup.channel.readOnly")}</p>}
         <div className="two-sides">
@@ -171,7 +169,7 @@ export function CounterEditor({ view, may, mayCount }: Props) {
               problem={problem && !problem.field ? problem.detail : null}
               mine={counterOf(draft, before)}
               theirs={entry.theirs}
-              onKeepMine={() => void entry.save(true)}
+              onKeep={(whole) => void entry.saveOver(draftOf(whole as Counter))}
               onDiscard={entry.discard}
               may={may}
             >

@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
+import { AlsoEditing } from "../../ui/AlsoEditing";
 import { Choice } from "../../ui/Choice";
 import { Fold } from "../../ui/Fold";
 import { useTelling } from "../../ui/Notice";
@@ -38,10 +39,6 @@ export function RotaEditor({ view, all, may, mayMove }: Props) {
     put: (draft, revision) => {
       const params = { path: { name: view?.name ?? (draft.name.trim() || "+") } };
       return ask(api.PUT("/api/rotas/{name}", { params, body: { rota: rotaOf(draft, before), revision } }));
-    },
-    fresh: async () => {
-      const now = await ask(api.GET("/api/rotas"));
-      return now.rotas.find((one) => one.name === view?.name)?.revision ?? null;
     },
     onSaved: async (now) => {
       await reread();
@@ -92,6 +89,7 @@ export function RotaEditor({ view, all, may, mayMove }: Props) {
         <h2 className="room-title">{view?.name ?? t("timers.new")}</h2>
         {view?.paused && <span className="chip straw">{t("timers.paused")}</span>}
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place={`rotas.${view?.name ?? "+"}`} />
         <span className="flex-grow-1" />
         {view && mayMove && <Moves view={view} onMoved={() => void reread()} />}
       </div>
@@ -193,7 +191,7 @@ export function RotaEditor({ view, all, may, mayMove }: Props) {
           problem={problem && !problem.field ? problem.detail : null}
           mine={rotaOf(draft, before)}
           theirs={entry.theirs}
-          onKeepMine={() => void entry.save(true)}
+          onKeep={(whole) => void entry.saveOver(draftOf(whole as Rota))}
           onDiscard={entry.discard}
           may={may}
         >

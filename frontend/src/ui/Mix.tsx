@@ -1,0 +1,74 @@
+import { useId, useState } from "react";
+import { Alert, Button } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import { differences, mixOf } from "./differences";
+
+type Props = {
+  mine: unknown;
+  theirs: unknown;
+  onKeep: (whole: unknown) => void;
+  onTakeTheirs: () => void;
+};
+
+/** Two saves of the same thing, field by field: mine, theirs, or of each field the one that is chosen. */
+export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
+  const { t } = useTranslation();
+  const id = useId();
+  const [taken, setTaken] = useState<string[]>([]);
+  const rows = differences(mine, theirs);
+  const mixed = taken.length > 0 && taken.length < rows.length;
+  const choose = (field: string, their: boolean) =>
+    setTaken((before) => (their ? [...before, field] : before.filter((one) => one !== field)));
+  const side = (field: string, their: boolean, words: string) => (
+    <td className={taken.includes(field) === their ? "kept" : ""}>
+      <label>
+        <input
+          type="radio"
+          name={`${id}-${field}`}
+          checked={taken.includes(field) === their}
+          onChange={() => choose(field, their)}
+        />{" "}
+        {words || "—"}
+      </label>
+    </td>
+  );
+  return (
+    <Alert variant="warning">
+      <p>{t("commands.theirs")}</p>
+      <table className="sides mix">
+        <thead>
+          <tr>
+            <td />
+            <th>{t("commands.mine")}</th>
+            <th>{t("commands.other")}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.field} data-field={row.field}>
+              <th>{t(`commands.fields.${row.field}`, { defaultValue: row.field })}</th>
+              {side(row.field, false, row.left)}
+              {side(row.field, true, row.right)}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="d-flex flex-wrap gap-2">
+        <Button size="sm" onClick={() => onKeep(mine)}>
+          {t("commands.keepMine")}
+        </Button>
+        <Button size="sm" variant="outline-secondary" onClick={onTakeTheirs}>
+          {t("commands.takeTheirs")}
+        </Button>
+        <Button
+          size="sm"
+          variant="outline-secondary"
+          disabled={!mixed}
+          onClick={() => onKeep(mixOf(mine, theirs, taken))}
+        >
+          {t("commands.keepMix")}
+        </Button>
+      </div>
+    </Alert>
+  );
+}
