@@ -49,6 +49,7 @@ from gentlegate.web.app import build
 
 SCREENS = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 LINES_SHOWN = 300
+HERE_EVERY = 60.0
 COPY_LOOKED_AT = 3600.0
 """Seconds between two looks whether today's copy is made."""
 log = structlog.get_logger()
@@ -124,6 +125,12 @@ class Service:
                 log.warning("service.copy-failed", problem=str(error))
             await asyncio.sleep(COPY_LOOKED_AT)
 
+    async def _note_who_is_here(self) -> None:
+        """So that a stop without warning makes nobody seem to have been away."""
+        while True:
+            await asyncio.sleep(HERE_EVERY)
+            await self.store.run(self.accounts.still_here, self.hub.accounts(), self.clock.now())
+
     def _show_what_was(self) -> None:
         messages = self.journal.recent_messages(LINES_SHOWN)
         for _, message, at in messages:
@@ -144,6 +151,7 @@ class Service:
             lambda: self.gate.engine.parts.directory,
             lambda: self.gate.engine.parts.kit.channel.stream_gap,
         )
+        app.state.settings_at = partial(self.store.run, self.journal.settings_at)
         app.state.ledger = lambda ask, /, **about: self.store.run(partial(getattr(ledger, ask), **about))
         app.state.fetch_list = fetch
         cards = Cards(self._database)
@@ -164,6 +172,7 @@ class Service:
         work: list[Coroutine[Any, Any, None]] = [
             self.gate.run(),
             self._copy_daily(),
+            self._note_who_is_here(),
             self.gate.keep_time(),
             self.hub.run(),
         ]

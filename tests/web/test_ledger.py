@@ -5,6 +5,7 @@ from __future__ import annotations
 import unittest
 from typing import Any, ClassVar
 
+from gentlegate.demo.prepare import PASSWORD
 from tests.support.world import World, eventually
 
 
@@ -137,3 +138,74 @@ class Undoing(WithWorld):
         rows = self.world.rows("SELECT count(*) FROM ledger WHERE about = 'commands.bat'")
         self.assertEqual(rows[0][0], 2)
         self.assertGreaterEqual(len(self.entries()), min(before, 60))
+
+
+class SectionsAtATime(WithWorld):
+    def test_a_section_goes_back_after_a_look_and_in_one_press_again(self) -> None:
+        self.save("kept", reply="as it was")
+        then = self.world.rows("SELECT max(at) FROM settings")[0][0]
+        self.save("kept", reply="as it is")
+        self.save("fresh", reply="new")
+        asked = {"section": "commands", "at": then}
+        found = self.odalys.get("/api/ledger/section", params=asked).raise_for_status().json()
+        self.assertEqual(
+            {
+                one["path"]: (one["now"] and one["now"]["reply"], one["then"] and one["then"]["reply"])
+                for one in found["changes"]
+            },
+            {"commands.fresh": ("new", None), "commands.kept": ("as it is", "as it was")},
+        )
+        self.save("late", reply="came between")
+        body = {**asked, "revision": found["revision"]}
+        self.assertEqual(self.odalys.post("/api/ledger/section", json=body).status_code, 409)
+        self.assertEqual(self.bram.post("/api/ledger/section", json=body).status_code, 403)
+        found = self.odalys.get("/api/ledger/section", params=asked).json()
+        done = self.odalys.post("/api/ledger/section", json={**body, "revision": found["revision"]})
+        self.assertEqual(done.raise_for_status().json()["changed"], 3)
+        self.assertEqual((self.reply("kept"), self.reply("fresh"), self.reply("late")), ("as it was", None, None))
+        self.odalys.post("/api/kits/take-back", json={"number": done.json()["number"]}).raise_for_status()
+        self.assertEqual((self.reply("kept"), self.reply("fresh")), ("as it is", "new"))
+
+    def test_before_there_were_settings_and_what_is_the_broadcasters(self) -> None:
+        answer = self.odalys.get("/api/ledger/section", params={"section": "commands", "at": 1})
+        self.assertEqual((answer.status_code, answer.json()["where"]), (404, "at"))
+        then = self.world.rows("SELECT max(at) FROM settings")[0][0]
+        with self.world.client("marlo") as marlo:
+            marlo.post("/api/people/lists/leads", json={"add": ["brook:u-thimblewick"]}).raise_for_status()
+            asked = {"section": "people", "at": then}
+            self.assertEqual(len(marlo.get("/api/ledger/section", params=asked).json()["changes"]), 1)
+        found = self.odalys.get("/api/ledger/section", params=asked).json()
+        self.assertEqual((found["changes"], found["kept"]), ([], 1))
+
+
+class HandOver(WithWorld):
+    def test_what_others_did_since_one_was_away(self) -> None:
+        wren = self.world.client("wren")
+        self.addCleanup(wren.close)
+        self.world.type("click here: gone.test", "passerby")
+        self.bram.post("/api/desk/count", json={"name": "lost", "step": "+1"}).raise_for_status()
+        wren.post("/api/desk/count", json={"name": "mugs", "step": "+1"}).raise_for_status()
+        self.bram.post("/api/people/notes", json={"person": None, "text": "Kiln opens at nine."}).raise_for_status()
+        eventually(lambda: wren.get("/api/hand-over").json()["stopped"])
+        missed = wren.get("/api/hand-over").raise_for_status().json()
+        about = [(one["what"], one["who"]) for one in missed["entries"]]
+        self.assertIn(("count", "Bram"), about)
+        self.assertNotIn("Wren", [who for _, who in about])
+        self.assertEqual([note["text"] for note in missed["notes"]], ["Kiln opens at nine."])
+        self.assertEqual(missed["stopped"][0]["filter"], "links")
+        self.assertFalse(missed["missed"])
+
+
+class Oneself(WithWorld):
+    def test_another_password_ends_other_sessions_and_needs_the_old_one(self) -> None:
+        here, there = self.world.client("wren"), self.world.client("wren")
+        for client in (here, there):
+            self.addCleanup(client.close)
+        wrong = here.put("/api/password", json={"old": "not it", "new": "a longer secret"})
+        self.assertEqual((wrong.status_code, wrong.json()["where"]), (422, "old"))
+        here.put("/api/password", json={"old": PASSWORD, "new": "a longer secret"}).raise_for_status()
+        self.assertEqual((here.get("/api/session").status_code, there.get("/api/session").status_code), (200, 401))
+        here.put("/api/password", json={"old": "a longer secret", "new": PASSWORD}).raise_for_status()
+        with self.world.client("wren") as again:
+            self.assertTrue(again.get("/api/session").is_success)
+        self.assertNotIn("longer secret", str(self.entries(what="password")))

@@ -1,161 +1,15 @@
-"""The HTTP door and the socket, as processes on real ports."""
+"""The HTTP door, as processes on real ports."""
 
 from __future__ import annotations
 
-import asyncio
-import json
 import unittest
-from collections.abc import Awaitable, Callable
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from threading import Thread
 from typing import Any, ClassVar
 
 import httpx
-from websockets.asyncio.client import connect
-from websockets.exceptions import ConnectionClosed
 
 from tests.support.world import World, eventually
-
-LEVELS = (None, "bram", "odalys", "marlo")
-"""Nobody, a moderator, a lead, the broadcaster."""
-
-DOORS: list[tuple[str, str, Any, int]] = [
-    ("GET", "/api/session", None, 1),
-    ("GET", "/api/commands", None, 1),
-    ("POST", "/api/commands/preview", {"reply": "hi"}, 1),
-    ("PUT", "/api/commands/door", {"command": {"name": "door", "reply": "x"}, "revision": None}, 2),
-    ("DELETE", "/api/commands/door", None, 2),
-    ("PUT", "/api/cues/door", {"command": {"name": "door", "hears": ["door"], "reply": "x"}, "revision": None}, 2),
-    ("DELETE", "/api/cues/door", None, 2),
-    ("GET", "/api/commands/door/history", None, 1),
-    ("POST", "/api/commands/several", {"names": ["door"], "on": True}, 2),
-    ("GET", "/api/cues/door/history", None, 1),
-    ("PUT", "/api/built-ins/uptime", {"setting": {}, "revision": "none"}, 2),
-    ("GET", "/api/built-ins/uptime/history", None, 1),
-    ("GET", "/api/kits", None, 1),
-    ("POST", "/api/kits/export", {}, 2),
-    ("GET", "/api/kits/commands.csv", None, 2),
-    ("POST", "/api/kits/preview", {"text": "{}"}, 2),
-    ("POST", "/api/kits/take", {"text": "{}", "name": "door", "picks": [{"place": "ladder"}]}, 2),
-    ("POST", "/api/kits/take-back", {"number": 999}, 2),
-    ("POST", "/api/cues/heard", {"command": {"hears": ["hello"]}}, 1),
-    ("GET", "/api/sections/channel", None, 1),
-    ("PUT", "/api/sections/channel", {"values": {}, "revision": "none"}, 2),
-    ("GET", "/api/counters", None, 1),
-    ("GET", "/api/counters/door/steps", None, 1),
-    ("PUT", "/api/counters/door", {"command": {"name": "door"}, "revision": None}, 2),
-    ("DELETE", "/api/counters/door", None, 2),
-    ("GET", "/api/ledger", None, 1),
-    ("GET", "/api/ledger/filters", None, 1),
-    ("POST", "/api/ledger/999/undo", None, 1),
-    ("GET", "/api/platforms", None, 1),
-    ("POST", "/api/platforms/harbour/check", None, 1),
-    ("POST", "/api/platforms/harbour/test", None, 1),
-    ("PUT", "/api/platforms/harbour", {"address": "http://x.test", "token": "t"}, 3),
-    ("POST", "/api/platforms/harbour/gatekeeper", {"person": "brook:@x"}, 3),
-    ("GET", "/api/team", None, 1),
-    ("POST", "/api/team/invitations", {"level": "viewer"}, 2),
-    ("DELETE", "/api/team/invitations/999", None, 2),
-    ("PUT", "/api/team/accounts/nobody", {"level": "viewer"}, 3),
-    ("DELETE", "/api/team/accounts/nobody", None, 3),
-    ("PUT", "/api/team/permissions/door", {"level": "lead"}, 3),
-    ("DELETE", "/api/team/accounts/nobody/second", None, 3),
-    ("POST", "/api/second", None, 1),
-    ("PUT", "/api/second", {"code": "000000"}, 1),
-    ("POST", "/api/second/off", {"code": "000000"}, 1),
-    ("GET", "/api/sessions", None, 1),
-    ("DELETE", "/api/sessions/999", None, 1),
-    ("GET", "/api/rotas", None, 1),
-    ("PUT", "/api/rotas/door", {"rota": {"name": "door"}, "revision": None}, 2),
-    ("DELETE", "/api/rotas/door", None, 2),
-    ("GET", "/api/rotas/door/history", None, 1),
-    ("POST", "/api/rotas/door/pause", {"paused": True}, 1),
-    ("POST", "/api/rotas/door/next", None, 1),
-    ("POST", "/api/rotas/try", {"rota": "door", "notice": {"text": "hello"}}, 1),
-    ("POST", "/api/rotas/forecast", {}, 1),
-    ("GET", "/api/rotas/notices.ics", None, 1),
-    ("GET", "/api/rotas/posts.csv", None, 1),
-    ("GET", "/api/quotes", None, 1),
-    ("POST", "/api/quotes", {"text": "Clay remembers."}, 1),
-    ("DELETE", "/api/quotes/999", None, 1),
-    ("POST", "/api/quotes/999/restore", None, 1),
-    ("GET", "/api/quotes/table.csv", None, 1),
-    ("POST", "/api/quotes/table", {"text": "text"}, 1),
-    ("GET", "/api/stage", None, 2),
-    ("PUT", "/api/stage/shoutout/style", {}, 2),
-    ("POST", "/api/stage/shoutout/key", None, 2),
-    ("GET", "/api/stream/categories?name=glaze", None, 1),
-    ("POST", "/api/stream/category", {"category": "Glaze lab", "platforms": ["brook"]}, 1),
-    ("POST", "/api/stream/shoutout", {"name": "wickerworks"}, 1),
-    ("POST", "/api/stream/marker", {"note": "here"}, 1),
-    ("POST", "/api/stream/clip", {}, 1),
-    ("POST", "/api/stream/ad", {"platform": "brook", "seconds": 1}, 1),
-    ("POST", "/api/stream/raid", {"name": "nobody_at_all"}, 2),
-    ("DELETE", "/api/stream/raid", None, 1),
-    ("POST", "/api/stream/arrivals/forget", {}, 1),
-    ("GET", "/api/stream/markers", None, 1),
-    ("GET", "/api/stream/markers.csv", None, 1),
-    ("GET", "/api/stream/chapters.txt", None, 1),
-    ("GET", "/api/rules", None, 1),
-    ("PUT", "/api/rules/mood", {"mood": "parlour"}, 2),
-    ("PUT", "/api/rules/mood", {"mood": "parlour", "tonight": True}, 1),
-    ("PUT", "/api/rules/filters/links", {"values": {}}, 2),
-    ("PUT", "/api/rules/filters/links", {"values": {}, "tonight": True}, 1),
-    ("GET", "/api/rules/lists/links/allowed", None, 1),
-    ("POST", "/api/rules/lists/links/allowed", {}, 2),
-    ("POST", "/api/rules/lists/links/allowed", {"tonight": True}, 1),
-    ("POST", "/api/rules/feeds", {"name": "door"}, 2),
-    ("POST", "/api/rules/feeds/door/again", None, 2),
-    ("DELETE", "/api/rules/feeds/door", None, 2),
-    ("POST", "/api/try-out", {"text": "hi"}, 1),
-    ("POST", "/api/rules/tuning", {"filter": "capitals", "field": "share"}, 1),
-    ("POST", "/api/rules/try", {"text": "hi"}, 1),
-    ("POST", "/api/rules/consequence", {"filter": "links"}, 1),
-    ("POST", "/api/desk/undo", {"platform": "brook", "message": "none"}, 1),
-    ("POST", "/api/desk/remove", {"platform": "brook", "message": "none"}, 1),
-    ("POST", "/api/desk/timeout", {"platform": "brook", "message": "none", "seconds": 60}, 1),
-    ("POST", "/api/desk/ban", {"platform": "brook", "message": "none"}, 1),
-    ("POST", "/api/desk/people/timeout", {"person": "brook:u-nobody", "seconds": 5}, 1),
-    ("POST", "/api/desk/people/ban", {"person": "brook:"}, 1),
-    ("POST", "/api/desk/people/lift", {"person": "brook:u-nobody"}, 1),
-    ("POST", "/api/desk/pass", {"person": "brook:u-nobody", "end": True}, 1),
-    ("POST", "/api/desk/look", {"platform": "brook", "message": ""}, 1),
-    ("POST", "/api/desk/settle", {"platform": "brook", "message": "", "mark": "right"}, 1),
-    ("POST", "/api/desk/drawbridge", {"up": False}, 1),
-    ("POST", "/api/desk/put-back", {"number": 99}, 1),
-    ("POST", "/api/desk/count", {"name": "mugs", "step": "+1"}, 1),
-    ("POST", "/api/desk/title", {"title": "Twelve bowls"}, 1),
-    ("POST", "/api/desk/say", {"text": "hello"}, 1),
-    ("POST", "/api/desk/clear", {"command": "kiln"}, 1),
-    ("GET", "/api/people?search=sam", None, 1),
-    ("GET", "/api/people/card/brook:u-nobody", None, 1),
-    ("GET", "/api/people/card/brook:u-nobody/messages", None, 1),
-    ("DELETE", "/api/people/card/brook:u-nobody", None, 3),
-    ("POST", "/api/people/notes", {"person": None, "text": "The kettle is on."}, 1),
-    ("PUT", "/api/people/notes/999", {"gone": True}, 1),
-    ("POST", "/api/people/link", {"person": "brook:u-a", "other": "brook:u-a"}, 2),
-    ("POST", "/api/people/unlink", {"person": "brook:u-nobody"}, 2),
-    ("GET", "/api/people/lists/regulars", None, 1),
-    ("POST", "/api/people/lists/regulars", {}, 2),
-    ("POST", "/api/people/lists/leads", {}, 3),
-    ("POST", "/api/people/check", {"platform": "brook", "names": ["nobody"]}, 2),
-    ("POST", "/api/desk/overlap", {"key": "kiln", "person": "brook:u-nobody"}, 1),
-]
-"""Method, path, body, and the place in LEVELS from which on it opens."""
-
-
-def _template(path: str) -> str:
-    path = path.partition("?")[0].replace("stage/shoutout", "stage/{card}").replace("quotes/999", "quotes/{number}")
-    path = path.replace("card/brook:u-nobody", "card/{person}").replace("notes/999", "notes/{id}")
-    path = path.replace("people/lists/regulars", "people/lists/{name}").replace(
-        "people/lists/leads", "people/lists/{name}"
-    )
-    path = path.replace("ledger/999", "ledger/{number}").replace("platforms/harbour", "platforms/{platform}")
-    path = path.replace("invitations/999", "invitations/{id}").replace("sessions/999", "sessions/{id}")
-    path = path.replace("accounts/nobody", "accounts/{login}").replace("permissions/door", "permissions/{act}")
-    path = path.replace("sections/channel", "sections/{section}")
-    path = path.replace("lists/links/allowed", "lists/{key}/{name}").replace("built-ins/uptime", "built-ins/{key}")
-    return path.replace("door", "{name}").replace("filters/links", "filters/{key}")
 
 
 def setUpModule() -> None:
@@ -168,39 +22,6 @@ def tearDownModule() -> None:
 
 class WithWorld(unittest.TestCase):
     world: ClassVar[World]
-
-
-class Permissions(WithWorld):
-    def test_every_route_by_every_level(self) -> None:
-        for place, login in enumerate(LEVELS):
-            with self.world.client(login) as client:
-                for method, path, body, opens in DOORS:
-                    with self.subTest(login=login, door=f"{method} {path}"):
-                        status = client.request(method, path, json=body).status_code
-                        if login is None:
-                            self.assertEqual(status, 401)
-                        elif place < opens:
-                            self.assertEqual(status, 403)
-                        else:
-                            self.assertNotIn(status, (401, 403, 500))
-
-    def test_the_table_names_every_route(self) -> None:
-        document = httpx.get(f"{self.world.address}/api/openapi.json").json()
-        open_to_all = {
-            ("post", "/api/session"),
-            ("delete", "/api/session"),
-            ("post", "/api/welcome"),
-            ("get", "/api/health"),
-            ("post", "/hooks/{platform}"),
-            ("get", "/api/join"),
-            ("post", "/api/join"),
-        }
-        named = {(method.lower(), _template(path)) for method, path, _, _ in DOORS}
-        routes = {(method, path) for path, methods in document["paths"].items() for method in methods}
-        self.assertEqual(routes - open_to_all, named)
-        for path, methods in document["paths"].items():
-            for method, route in methods.items():
-                self.assertTrue(route.get("summary"), f"{method} {path}")
 
 
 class Sessions(WithWorld):
@@ -355,39 +176,3 @@ class RulesRoom(WithWorld):
             self.assertGreaterEqual(kept["own"], 1)
             dropped = client.put("/api/rules/mood", json={"mood": "parlour", "drop": True}).json()
             self.assertEqual((dropped["own"], dropped["mood"]), (0, "parlour"))
-
-
-class Socket(WithWorld):
-    def talk(self, login: str | None, work: Callable[[Any], Awaitable[None]], **headers: str) -> None:
-        async def run() -> None:
-            address = self.world.address.replace("http", "ws", 1) + "/api/live"
-            if login:
-                with self.world.client(login) as client:
-                    headers["Cookie"] = f"gentlegate_session={client.cookies['gentlegate_session']}"
-            async with connect(address, additional_headers=headers, proxy=None) as socket:
-                await work(socket)
-
-        asyncio.run(asyncio.wait_for(run(), 20))
-
-    def test_nobody_and_other_sites_are_shut_out(self) -> None:
-        async def work(socket: Any) -> None:
-            await socket.recv()
-
-        for login, headers in ((None, {}), ("bram", {"Origin": "http://bad.test"})):
-            with self.subTest(login), self.assertRaises((ConnectionClosed, Exception)):
-                self.talk(login, work, **headers)
-
-    def test_a_snapshot_changes_and_a_new_snapshot_when_asked(self) -> None:
-        async def work(socket: Any) -> None:
-            first = json.loads(await socket.recv())
-            self.assertEqual(first["snapshot"]["parts"]["channel"]["name"], "Kiln & Kettle")
-            self.world.type("hello from the socket test")
-            seen = ""
-            while "hello from the socket test" not in seen:
-                seen = (await socket.recv()).decode()
-            await socket.send("again")
-            while "snapshot" not in (again := json.loads(await socket.recv())):
-                pass
-            self.assertIn("hello from the socket test", [line["text"] for line in again["snapshot"]["lines"]])
-
-        self.talk("bram", work)

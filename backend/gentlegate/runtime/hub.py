@@ -85,10 +85,10 @@ class Hub:
         for seat in self._seats:
             seat.again()
 
-    def dismiss(self, account: int, session: str | None = None) -> None:
-        """Close an account's screens at once, or those of one session; whoever may still come in comes anew."""
+    def dismiss(self, account: int, session: str | None = None, but: str | None = None) -> None:
+        """Close an account's screens at once, or those of one session, or all `but` one's; who may comes in anew."""
         for seat in self._seats:
-            if seat.account == account and session in (None, seat.session):
+            if seat.account == account and session in (None, seat.session) and seat.session != but:
                 seat.dismissed.set()
         self.team_changed()
 

@@ -79,6 +79,34 @@ class Accounts:
     def end_session(self, token: str) -> None:
         self._db.connection.execute("DELETE FROM sessions WHERE token = ?", (token,))
 
+    def came(self, account: int, now: int, away: int) -> None:
+        """A screen of theirs is open now; if none was for at least `away` microseconds, that is remembered."""
+        self._db.connection.execute(
+            "UPDATE accounts SET away_from = CASE WHEN here_at IS NULL OR ? - here_at < ? THEN away_from ELSE here_at END,"
+            " here_at = ? WHERE id = ?",
+            (now, away, now, account),
+        )
+
+    def still_here(self, accounts: set[int], now: int) -> None:
+        """Screens of these accounts are open, or were until just now."""
+        with self._db.transaction() as db:
+            db.executemany("UPDATE accounts SET here_at = ? WHERE id = ?", [(now, one) for one in accounts])
+
+    def away_from(self, account: int) -> int | None:
+        """Since when somebody was away, as long as they have not looked at what they missed."""
+        row = self._db.connection.execute("SELECT away_from FROM accounts WHERE id = ?", (account,)).fetchone()
+        return row["away_from"] if row else None
+
+    def seen_missed(self, account: int) -> None:
+        """They know what they missed."""
+        self._db.connection.execute("UPDATE accounts SET away_from = NULL WHERE id = ?", (account,))
+
+    def set_password(self, account: Account, password: str, keep: str) -> None:
+        """Another password, as its hash; every session but that of the token `keep` (a hash) ends."""
+        with self._db.transaction() as db:
+            db.execute("UPDATE accounts SET password = ? WHERE id = ?", (password, account.id))
+            db.execute("DELETE FROM sessions WHERE account = ? AND token != ?", (account.id, keep))
+
     def set_second(self, account: Account, secret: str | None, step: int = 0) -> None:
         """Ask for codes of this secret from now on, later ones than of `step`; None asks for none."""
         self._db.connection.execute(

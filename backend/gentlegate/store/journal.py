@@ -90,6 +90,13 @@ class Journal:
         ).fetchone()
         return (row["revision"], orjson.loads(row["document"])) if row else (0, {})
 
+    def settings_at(self, at: int) -> tuple[int, dict[str, Any]] | None:
+        """The settings that held at a moment, with the moment from which on; None before the first ones."""
+        row = self._db.connection.execute(
+            "SELECT at, document FROM settings WHERE at <= ? ORDER BY revision DESC LIMIT 1", (at,)
+        ).fetchone()
+        return (row["at"], orjson.loads(row["document"])) if row else None
+
     def latest(self) -> int:
         """The moment of the newest event or effect."""
         row = self._db.connection.execute(

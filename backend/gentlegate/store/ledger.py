@@ -60,6 +60,25 @@ class Ledger:
         )
         return [(int(row["seq"]), entry_of(row)) for row in found]
 
+    def since(self, at: int, but: str, most: int) -> list[tuple[int, LedgerEntry]]:
+        """What others than `but` did since a moment, newest first."""
+        found = self._db.connection.execute(
+            "SELECT seq, at, who, place, what, about, before, after FROM ledger WHERE at >= ? AND who != ?"
+            " ORDER BY seq DESC LIMIT ?",
+            (at, but, most),
+        )
+        return [(int(row["seq"]), entry_of(row)) for row in found]
+
+    def stopped_since(self, at: int) -> list[tuple[str, str, int]]:
+        """Filter, outcome and how often, of what the judge stopped since a moment."""
+        rows = self._db.connection.execute(
+            "SELECT json_extract(body, '$.filter') AS filter, json_extract(body, '$.outcome') AS outcome, count(*) AS n"
+            " FROM effects WHERE effect = 'verdict' AND at >= ? AND outcome != 'allow'"
+            " GROUP BY 1, 2 ORDER BY n DESC",
+            (at,),
+        )
+        return [(row["filter"], row["outcome"], row["n"]) for row in rows]
+
     def entry(self, number: int) -> LedgerEntry | None:
         row = self._db.connection.execute(
             "SELECT at, who, place, what, about, before, after FROM ledger WHERE seq = ?", (number,)

@@ -33,6 +33,7 @@ class AccountStore(Protocol):
     def of_session(self, token: str, now: int) -> Account | None: ...
     def end_session(self, token: str) -> None: ...
     def take_welcome_key(self, key: str) -> bool: ...
+    def set_password(self, account: Account, password: str, keep: str) -> None: ...
 
 
 def hashed(token: str) -> str:
@@ -94,6 +95,17 @@ class Access:
             self._note_wrong(f"invitation {key[:8]}", from_where)
             raise Refused(410, "invitation-over", INVITATION_OVER, "key")
         return account, await self._begin(account, from_where)
+
+    async def new_password(self, account: Account, old: str, new: str, request: Request) -> None:
+        """Another password of one's own; every other session ends. Refused where the old one is wrong."""
+        self._throttle(account.login.casefold(), "password")
+        found = await self._store.run(self.accounts.password_of, account.login)
+        if found is None or not await self._store.run(self._matches, found[1], old):
+            self._note_wrong(account.login.casefold())
+            raise Refused(422, "password-wrong", "This is not your password now. Nothing was changed.", "old")
+        secret = await self._store.run(self._hasher.hash, new)
+        keep = hashed(request.cookies.get(COOKIE, ""))
+        await self._store.run(self.accounts.set_password, account, secret, keep)
 
     def _note_wrong(self, *keys: str) -> None:
         for key in keys:

@@ -19,6 +19,7 @@ from gentlegate.web import (
     consequences,
     cues,
     desk,
+    hand_over,
     hooks,
     kits,
     ledger,
@@ -35,7 +36,9 @@ from gentlegate.web import (
     team,
     try_out,
 )  # fmt: skip
+from gentlegate.web.access import COOKIE
 from gentlegate.web.problems import Refused, answer, install
+from gentlegate.web.rates import Rates
 from gentlegate.web.schemas import Health
 
 HEADERS = {
@@ -47,7 +50,7 @@ HEADERS = {
     "Referrer-Policy": "same-origin",
 }
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, platforms, ledger, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, hand_over, platforms, ledger, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 
@@ -65,6 +68,7 @@ def build(lifespan: Lifespan | None = None, screens: Path | None = None) -> Fast
         openapi_url="/api/openapi.json",
     )
     install(app)
+    app.state.rates = Rates()
     app.middleware("http")(_guard)
     for module in ROOMS:
         app.include_router(module.routes)
@@ -94,11 +98,16 @@ def _operation_name(route: APIRoute) -> str:
 async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
     """Changes are taken from our own pages only; every answer carries the headers."""
     origin = request.headers.get("origin")
+    rates: Rates = request.app.state.rates
     foreign = origin is not None and origin.split("://", 1)[-1] != request.headers.get("host")
     if foreign and request.method not in ("GET", "HEAD"):
         response: Response = answer(Refused(403, "foreign-origin", "This came from another site's page.").problem)
     else:
-        response = await go_on(request)
+        try:
+            rates.take(request, request.method, request.cookies.get(COOKIE))
+            response = await go_on(request)
+        except Refused as refused:
+            response = answer(refused.problem)
     for name, value in HEADERS.items():
         response.headers.setdefault(name, value)
     return response

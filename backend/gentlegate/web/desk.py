@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
+import time
 from typing import Annotated, Any
 
 import orjson
@@ -36,6 +37,8 @@ from gentlegate.web.schemas import (
 routes = APIRouter(prefix="/api/desk", tags=["desk"], responses=ANSWERS)
 socket_routes = APIRouter()
 LONGEST_SAID, MOST_EDITED = 4000, 10
+AWAY = 600_000_000
+"""Whoever had no screen open for this long, in microseconds, has missed something."""
 
 
 async def _act(request: Request, account: Account, do: str, **values: Any) -> Done:
@@ -178,8 +181,9 @@ async def live(socket: WebSocket) -> None:
         await socket.close(4401)
         return
     await socket.accept()
+    await socket.app.state.accounts("came", account.id, time.time_ns() // 1000, AWAY)
     seat = hub.sit(account.name, account.id, hashed(socket.cookies.get(COOKIE, "")))
-    listening = asyncio.create_task(_listen(socket, hub, seat))
+    listening = asyncio.create_task(_listen(socket, hub, seat, access.permissions.may(account, "tonight")))
     gone = asyncio.create_task(seat.dismissed.wait())
     try:
         while not listening.done():
@@ -197,15 +201,16 @@ async def live(socket: WebSocket) -> None:
         listening.cancel()
         gone.cancel()
         hub.leave(seat)
+        await asyncio.shield(socket.app.state.accounts("still_here", {account.id}, time.time_ns() // 1000))
 
 
-async def _listen(socket: WebSocket, hub: Hub, seat: Seat) -> None:
+async def _listen(socket: WebSocket, hub: Hub, seat: Seat, may_edit: bool) -> None:
     with contextlib.suppress(WebSocketDisconnect, RuntimeError):
         while True:
             said = await socket.receive_text()
             if said == "again":
                 seat.again()
-            elif (places := _editing(said)) is not None:
+            elif may_edit and (places := _editing(said)) is not None:
                 hub.edits(seat, places)
 
 

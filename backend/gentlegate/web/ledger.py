@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Depends, Request
 from pydantic import Field
@@ -11,17 +11,24 @@ from pydantic import Field
 from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.kit import edit
+from gentlegate.core.kit.sections import going_back
+from gentlegate.core.kit.taking_back import holds, way_back
 from gentlegate.core.stream import quotes
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.entries import BROADCASTERS, change_all
+from gentlegate.web.entries import BROADCASTERS, batch, change_all, revision
+from gentlegate.web.kit_schemas import BatchDone
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import Wire
 
 routes = APIRouter(prefix="/api/ledger", tags=["ledger"], responses=ANSWERS)
 Reading = Annotated[Account, Depends(needs("ledger"))]
 PAGE = 60
+SectionName = Literal[
+    "channel", "filters", "ladder", "drawbridge", "commands", "built_ins", "cues", "counters", "rotas", "arrivals",
+    "shoutouts", "happenings", "quotes", "people", "platforms",
+]  # fmt: skip
 _QUOTE = re.compile(r"quotes\.(\d+)")
 
 
@@ -53,6 +60,25 @@ class PersonView(Wire):
     name: str
 
 
+class SectionChange(Wire):
+    path: str
+    now: Any = None
+    then: Any = None
+
+
+class SectionThen(Wire):
+    since: int = Field(description="From when on these settings held.")
+    revision: str = Field(description="Of the section as it is now; give it back when putting it back.")
+    changes: list[SectionChange]
+    kept: int = Field(description="Changes that only the broadcaster makes, and that are left out.")
+
+
+class SectionBack(Wire):
+    section: SectionName
+    at: int
+    revision: str
+
+
 class Filters(Wire):
     kinds: list[KindView]
     people: list[PersonView]
@@ -73,28 +99,33 @@ async def page(
     text: str = "",
     before: int | None = None,
 ) -> LedgerPage:
-    gate: Gate = request.app.state.gate
     asked = {"who": who, "kind": what, "text": text, "before": before, "most": PAGE + 1}
     found = await request.app.state.ledger("search", **asked)
-    document = edit.Opened(gate.engine.document)
     return LedgerPage(
-        entries=[
-            EntryView(
-                number=number,
-                at=one.at,
-                who=_name(request, one.who),
-                key=one.who,
-                place=one.place,
-                what=one.what,
-                about=one.about,
-                before=one.before,
-                after=one.after,
-                undoable=_standing(gate, document, one) and _may_undo(request, account, one),
-            )
-            for number, one in found[:PAGE]
-        ],
+        entries=entry_views(request, account, found[:PAGE]),
         more=found[PAGE - 1][0] if len(found) > PAGE else None,
     )
+
+
+def entry_views(request: Request, account: Account, found: list[tuple[int, LedgerEntry]]) -> list[EntryView]:
+    """Numbered entries as they are shown to an account."""
+    gate: Gate = request.app.state.gate
+    document = edit.Opened(gate.engine.document)
+    return [
+        EntryView(
+            number=number,
+            at=one.at,
+            who=_name(request, one.who),
+            key=one.who,
+            place=one.place,
+            what=one.what,
+            about=one.about,
+            before=one.before,
+            after=one.after,
+            undoable=_standing(gate, document, one) and _may_undo(request, account, one),
+        )
+        for number, one in found
+    ]
 
 
 def _standing(gate: Gate, document: edit.Opened, entry: LedgerEntry) -> bool:
@@ -106,7 +137,7 @@ def _standing(gate: Gate, document: edit.Opened, entry: LedgerEntry) -> bool:
         return record is not None and record.removed == (entry.after is None)
     if ".feeds." in entry.about:
         return False
-    return bool(document.read(edit.where_it_stands(entry.about, entry.after)) == entry.after)
+    return holds(document, entry.about, entry.before, entry.after)
 
 
 def _may_undo(request: Request, account: Account, entry: LedgerEntry) -> bool:
@@ -120,7 +151,55 @@ def _act_of(about: str) -> str:
     """The permission that a change of this place needs."""
     if _QUOTE.fullmatch(about):
         return "quote"
+    if about.startswith("people"):
+        return "people"
     return "filters" if about.startswith(("filters", "ladder", "drawbridge")) else "commands"
+
+
+@routes.get("/section", summary="What putting a section back to a moment would change")
+async def section_then(section: SectionName, at: int, request: Request, account: Reading) -> SectionThen:
+    return await _section_then(request, account, section, at)
+
+
+@routes.post("/section", summary="Put a section of the settings back to how it was at a moment")
+async def section_back(body: SectionBack, request: Request, account: Reading) -> BatchDone:
+    gate: Gate = request.app.state.gate
+    act = _act_of(body.section)
+    permissions: Permissions = request.app.state.access.permissions
+    if not permissions.may(account, act):
+        raise Refused(403, "not-allowed", f"A {account.level} may not change this; ask a {permissions.level(act)}.")
+    found = await _section_then(request, account, body.section, body.at)
+
+    def still() -> None:
+        if _revision(gate, body.section) != body.revision:
+            detail = "Somebody has changed this section since you looked; look again."
+            raise Refused(409, "changed-meanwhile", detail, "section")
+
+    still()
+    changes = [(one.path, one.then) for one in found.changes]
+    return await batch(gate, account, changes, f"{body.section} put back", still)
+
+
+async def _section_then(request: Request, account: Account, section: str, at: int) -> SectionThen:
+    """What would change; places that are not this account's to change are left as they are."""
+    gate: Gate = request.app.state.gate
+    then = await request.app.state.settings_at(at)
+    if then is None:
+        raise Refused(404, "not-found", "There were no settings at that time; choose a later one.", "at")
+    since, document = then
+    current = edit.Opened(gate.engine.document)
+    changes = going_back(gate.engine.document, document, section)
+    own = [one for one in changes if account.level == "broadcaster" or not one[0].startswith(BROADCASTERS)]
+    return SectionThen(
+        since=since,
+        revision=_revision(gate, section),
+        changes=[SectionChange(path=path, now=current.read(path), then=value) for path, value in own],
+        kept=len(changes) - len(own),
+    )
+
+
+def _revision(gate: Gate, section: str) -> str:
+    return revision(gate.engine.document.get(section))
 
 
 @routes.get("/filters", summary="Every kind of entry and everybody who is in it")
@@ -138,9 +217,13 @@ async def undo(number: int, request: Request, account: Reading) -> None:
     entry: LedgerEntry | None = await request.app.state.ledger("entry", number=number)
     if entry is None or entry.about is None:
         raise ActError(f"there is no entry {number} to take back", "number")
-    if not _standing(gate, edit.Opened(gate.engine.document), entry):
-        detail = "This was changed again since, or is not taken back from here."
-        raise Refused(409, "changed-since", detail, entry.about)
+
+    def still() -> None:
+        if not _standing(gate, edit.Opened(gate.engine.document), entry):
+            detail = "This was changed again since, or is not taken back from here."
+            raise Refused(409, "changed-since", detail, entry.about)
+
+    still()
     if not _may_undo(request, account, entry):
         level = request.app.state.access.permissions.level(_act_of(entry.about))
         raise Refused(
@@ -150,4 +233,4 @@ async def undo(number: int, request: Request, account: Reading) -> None:
         restored: dict[str, Any] = {"restore": True} if entry.after is None else {}
         await gate.act(account, "quote", number=int(quote[1]), **restored)
         return
-    await change_all(gate, account, [(edit.where_it_stands(entry.about, entry.after), entry.before)])
+    await change_all(gate, account, [way_back(entry.about, entry.before, entry.after)], still=still)

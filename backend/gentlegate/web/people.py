@@ -137,7 +137,7 @@ async def card(person: str, request: Request, account: Reading) -> PersonCard:
         standing=found.standing,
         acts=_acts(request, found.acts, logged),
         passes=_passes(found.passes),
-        notes=[_note(note, account) for note in await ask("notes", keys)],
+        notes=[note_view(note, account) for note in await ask("notes", keys)],
         messages=count,
         last=last,
     )
@@ -199,7 +199,7 @@ async def messages(person: str, request: Request, _: Reading, before: int | None
     )
 
 
-def _note(note: Any, account: Account) -> NoteView:
+def note_view(note: Any, account: Account) -> NoteView:
     return NoteView(
         id=note.id, person=note.person, text=note.text, at=note.at, by=note.by_name, mine=note.by == account.key
     )
@@ -215,7 +215,7 @@ async def add_note(body: AddNote, request: Request, account: Noting) -> NoteView
     note = await ask("note", person, body.text.strip(), account.key, account.name, gate.clock.now())
     await gate.note(account, "note", person, None, note.id)
     gate.hub.team_changed()
-    return _note(note, account)
+    return note_view(note, account)
 
 
 @routes.put("/notes/{id}", summary="Take a note away, or bring it back", status_code=204)

@@ -53,6 +53,10 @@ class Connect(Wire):
     token: str = Field(min_length=1, max_length=500)
 
 
+class ShownName(Wire):
+    name: str = Field(min_length=1, max_length=60)
+
+
 class TakeGatekeeper(Wire):
     person: str = Field(max_length=200, pattern=r"^[a-z-]+:@?[^\s]+$")
 
@@ -99,6 +103,22 @@ async def connect(platform: str, body: Connect, request: Request, account: Ownin
     await request.app.state.connect(platform, body.address.rstrip("/"), body.token)
     gate: Gate = request.app.state.gate
     await gate.note(account, "platform", platform, None, body.address)
+
+
+@routes.get("/{platform}/name", summary="What the Gatekeeper is called there")
+async def called(platform: str, request: Request, _: Testing) -> ShownName:
+    connector = request.app.state.joining.connector(platform)
+    return ShownName(name=await connector.called())
+
+
+@routes.put("/{platform}/name", summary="Call the Gatekeeper something else there")
+async def call(platform: str, body: ShownName, request: Request, account: Owning) -> ShownName:
+    connector = request.app.state.joining.connector(platform)
+    before = await connector.called()
+    name = await connector.call(body.name.strip())
+    gate: Gate = request.app.state.gate
+    await gate.note(account, "shown_name", platform, before, name)
+    return ShownName(name=name)
 
 
 @routes.post("/{platform}/gatekeeper", summary="Take somebody as the Gatekeeper there", status_code=204)

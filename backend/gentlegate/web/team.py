@@ -18,6 +18,7 @@ from gentlegate.web.session import from_where, keep, me_of
 from gentlegate.web.team_schemas import (
     AccountView,
     ChangeAccount,
+    ChangePassword,
     Invitation,
     InvitationView,
     Invite,
@@ -179,6 +180,13 @@ async def drop_anothers_second(login: str, request: Request, account: Leading) -
     other = await _of_login(request, login)
     await request.app.state.accounts("set_second", other, None)
     await _told(request, account, "second", other.login, "on", "off")
+
+
+@routes.put("/password", summary="Change one's own password; other sessions end", status_code=204)
+async def change_password(body: ChangePassword, request: Request, account: Looking) -> None:
+    await request.app.state.access.new_password(account, body.old, body.new, request)
+    request.app.state.hub.dismiss(account.id, but=hashed(request.cookies.get(COOKIE, "")))
+    await _told(request, account, "password", account.login, None, None)
 
 
 @routes.get("/sessions", summary="One's own open sessions")

@@ -73,6 +73,11 @@ class ChangeAccount(Wire):
     person: str | None = Field(None, max_length=200, description="Such as `brook:u-bram`.")
 
 
+class ChangePassword(Wire):
+    old: str = Field(min_length=1, max_length=200)
+    new: str = Field(min_length=10, max_length=200)
+
+
 class MovePermission(Wire):
     level: Literal["moderator", "lead"]
 

@@ -10,5 +10,6 @@ CREATE TABLE notes (
 ) STRICT;
 CREATE INDEX notes_person ON notes (person);
 
--- When an account last had a screen open, for what it missed meanwhile.
-ALTER TABLE accounts ADD COLUMN left_at INTEGER;
+-- When an account last had a screen open, and since when it was away, until what it missed was looked at.
+ALTER TABLE accounts ADD COLUMN here_at INTEGER;
+ALTER TABLE accounts ADD COLUMN away_from INTEGER;
