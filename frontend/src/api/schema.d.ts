@@ -517,6 +517,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What others did, what was stopped and noted since one was here
+         * @description Since one was away, or since the stream began; `whole` asks for the stream from its beginning.
+         */
+        get: operations["hand-over_hand_over"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand-over/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One has looked at what one missed */
+        post: operations["hand-over_seen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -688,6 +725,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ledger/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What putting a section back to a moment would change */
+        get: operations["ledger_section_then"];
+        put?: never;
+        /** Put a section of the settings back to how it was at a moment */
+        post: operations["ledger_section_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ledger/{number}/undo": {
         parameters: {
             query?: never;
@@ -699,6 +754,23 @@ export interface paths {
         put?: never;
         /** Take a single change of the settings back */
         post: operations["ledger_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change one's own password; other sessions end */
+        put: operations["team_change_password"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -922,6 +994,24 @@ export interface paths {
         put?: never;
         /** Take somebody as the Gatekeeper there */
         post: operations["platforms_take_gatekeeper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{platform}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the Gatekeeper is called there */
+        get: operations["platforms_called"];
+        /** Call the Gatekeeper something else there */
+        put: operations["platforms_call"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2205,6 +2295,13 @@ export interface components {
              */
             tonight: boolean;
         };
+        /** ChangePassword */
+        ChangePassword: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
         /** ChangePeopleList */
         ChangePeopleList: {
             /**
@@ -2598,6 +2695,46 @@ export interface components {
             reply: string;
             /** Uses */
             uses: number;
+        };
+        /** HandOver */
+        HandOver: {
+            /**
+             * Entries
+             * @description What others did, newest first.
+             */
+            entries: components["schemas"]["EntryView"][];
+            /**
+             * Missed
+             * @description Whether they were away and have not looked yet.
+             */
+            missed: boolean;
+            /**
+             * More
+             * @description Whether there is more than these entries.
+             */
+            more: boolean;
+            /**
+             * Names
+             * @description The names of those whom notes are about, by their person string.
+             */
+            names: {
+                [key: string]: string;
+            };
+            /**
+             * Notes
+             * @description What was noted, for the team or about a person.
+             */
+            notes: components["schemas"]["NoteView"][];
+            /**
+             * Since
+             * @description From when on.
+             */
+            since: number;
+            /**
+             * Stopped
+             * @description What the judge stopped, by filter and outcome.
+             */
+            stopped: components["schemas"]["Stopped"][];
         };
         /** Happened */
         Happened: {
@@ -3527,6 +3664,47 @@ export interface components {
             /** Secret */
             secret: string;
         };
+        /** SectionBack */
+        SectionBack: {
+            /** At */
+            at: number;
+            /** Revision */
+            revision: string;
+            /**
+             * Section
+             * @enum {string}
+             */
+            section: "channel" | "filters" | "ladder" | "drawbridge" | "commands" | "built_ins" | "cues" | "counters" | "rotas" | "arrivals" | "shoutouts" | "happenings" | "quotes" | "people" | "platforms";
+        };
+        /** SectionChange */
+        SectionChange: {
+            /** Now */
+            now?: unknown;
+            /** Path */
+            path: string;
+            /** Then */
+            then?: unknown;
+        };
+        /** SectionThen */
+        SectionThen: {
+            /** Changes */
+            changes: components["schemas"]["SectionChange"][];
+            /**
+             * Kept
+             * @description Changes that only the broadcaster makes, and that are left out.
+             */
+            kept: number;
+            /**
+             * Revision
+             * @description Of the section as it is now; give it back when putting it back.
+             */
+            revision: string;
+            /**
+             * Since
+             * @description From when on these settings held.
+             */
+            since: number;
+        };
         /** SectionView */
         SectionView: {
             /** Revision */
@@ -3620,6 +3798,11 @@ export interface components {
             /** Person */
             person: string;
         };
+        /** ShownName */
+        ShownName: {
+            /** Name */
+            name: string;
+        };
         /** StartAd */
         StartAd: {
             /** Platform */
@@ -3642,6 +3825,15 @@ export interface components {
              * @description `chat`, `desk` or `gate`.
              */
             place: string;
+        };
+        /** Stopped */
+        Stopped: {
+            /** Count */
+            count: number;
+            /** Filter */
+            filter: string;
+            /** Outcome */
+            outcome: string;
         };
         /** StreamView */
         StreamView: {
@@ -5977,6 +6169,118 @@ export interface operations {
             };
         };
     };
+    "hand-over_hand_over": {
+        parameters: {
+            query?: {
+                whole?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOver"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "hand-over_seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     service_health: {
         parameters: {
             query?: never;
@@ -6584,6 +6888,125 @@ export interface operations {
             };
         };
     };
+    ledger_section_then: {
+        parameters: {
+            query: {
+                section: "channel" | "filters" | "ladder" | "drawbridge" | "commands" | "built_ins" | "cues" | "counters" | "rotas" | "arrivals" | "shoutouts" | "happenings" | "quotes" | "people" | "platforms";
+                at: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionThen"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ledger_section_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SectionBack"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchDone"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     ledger_undo: {
         parameters: {
             query?: never;
@@ -6594,6 +7017,64 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    team_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassword"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             204: {
@@ -7486,6 +7967,126 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    platforms_called: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                platform: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownName"];
+                };
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    platforms_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                platform: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownName"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownName"];
+                };
             };
             /** @description Nobody is logged in. */
             401: {

@@ -75,7 +75,7 @@ function Rooms() {
           <Route path="/timers/:name?" element={<Timers />} />
           <Route path="/stage/:part?/:name?" element={<Stage />} />
           <Route path="/people/:part?/:name?" element={<People />} />
-          <Route path="/records" element={<Records />} />
+          <Route path="/records/:part?" element={<Records />} />
           <Route path="/setup/:part?" element={<Setup />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -1,4 +1,4 @@
-import { useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import { Alert, Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { differences, mixOf } from "./differences";
@@ -15,6 +15,8 @@ export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
   const { t } = useTranslation();
   const id = useId();
   const [taken, setTaken] = useState<string[]>([]);
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => box.current?.scrollIntoView({ block: "nearest" }), []);
   const rows = differences(mine, theirs);
   const mixed = taken.length > 0 && taken.length < rows.length;
   const choose = (field: string, their: boolean) =>
@@ -33,7 +35,7 @@ export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
     </td>
   );
   return (
-    <Alert variant="warning">
+    <Alert variant="warning" ref={box}>
       <p>{t("commands.theirs")}</p>
       <table className="sides mix">
         <thead>

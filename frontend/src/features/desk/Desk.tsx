@@ -9,6 +9,7 @@ import { useMe } from "../../ui/useMe";
 import { useActs } from "./acts";
 import { Bench } from "./Bench";
 import { Feed } from "./Feed";
+import { HandOver } from "./HandOver";
 import { KeysCard } from "./KeysCard";
 import { LENGTHS, type LineHandlers } from "./LineActs";
 import { canUndo, standing, undoneOf } from "./marks";
@@ -31,6 +32,7 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
   const [newest, setNewest] = useState(0);
   const [keys, setKeys] = useState(false);
   const [sheet, setSheet] = useState(false);
+  const [missed, setMissed] = useState(false);
   const shown = useMemo(
     () => (gateOnly ? lines.filter((line) => line.marks.length > 0) : lines),
     [lines, gateOnly],
@@ -143,6 +145,19 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
             checked={gateOnly}
             onChange={(event) => setGateOnly(event.target.checked)}
           />
+          {may("card") && (
+            <Button
+              size="sm"
+              variant="outline-secondary"
+              aria-pressed={missed}
+              onClick={() => {
+                setMissed(!missed);
+                setSheet(true);
+              }}
+            >
+              {t("handOver.title")}
+            </Button>
+          )}
           <Button size="sm" variant="outline-secondary" className="keys-button" onClick={() => setKeys(true)}>
             {t("desk.keys")} <kbd>?</kbd>
           </Button>
@@ -171,6 +186,7 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
         </Button>
         {keys && <KeysCard onClose={() => setKeys(false)} />}
         {opened && <WhyCard line={opened} may={may} acts={acts} Person={Person} onClose={close} />}
+        <HandOver wanted={missed} onClose={() => setMissed(false)} may={may} />
         <Bench may={may} onOpen={open} />
       </aside>
     </main>

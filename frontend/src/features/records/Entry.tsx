@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { written } from "../../ui/differences";
 import { useTelling } from "../../ui/Notice";
@@ -61,6 +62,14 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
           <Button variant="link" size="sm" aria-expanded={open} onClick={() => setOpen(!open)}>
             {t(open ? "ledger.close" : "ledger.open")}
           </Button>
+        )}
+        {entry.what === "setting" && entry.about?.includes(".") && (
+          <Link
+            className="small"
+            to={`/records/back?section=${entry.about.split(".")[0]}&at=${entry.at - 1}`}
+          >
+            {t("sectionBack.fromHere")}
+          </Link>
         )}
         {entry.undoable && (
           <Button variant="outline-secondary" size="sm" onClick={() => void undo()}>

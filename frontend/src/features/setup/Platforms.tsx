@@ -8,6 +8,7 @@ import { Fold } from "../../ui/Fold";
 import { useTelling } from "../../ui/Notice";
 import { useLive } from "../../ui/useLive";
 import { Abilities } from "./Abilities";
+import { ShownName } from "./ShownName";
 
 /** How far the Gatekeeper has come on each platform, what to do next, and what each platform can do. */
 export function Platforms({ me }: { me: Me }) {
@@ -122,6 +123,7 @@ function Platform({ view, steps, mayTest, owns }: PlatformProps) {
       {tested?.back && !tested.known && (
         <TakeGatekeeper platform={view.platform} tested={tested} owns={owns} />
       )}
+      {mayTest && view.done.includes("joined") && <ShownName platform={view.platform} owns={owns} />}
       {owns && (
         <Fold title={t("joining.connect")} says={view.lamp === "broken" ? view.note : ""}>
           <Connect platform={view.platform} />

@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { api, ask, type Me } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
 import { day } from "../../ui/time";
+import { Password } from "./Password";
 import { Second } from "./Second";
 
 /** Where one is logged in; each can be ended from here. */
@@ -34,6 +35,7 @@ export function Sessions({ me }: { me: Me }) {
           )}
         </div>
       ))}
+      <Password />
       <Second me={me} />
     </>
   );

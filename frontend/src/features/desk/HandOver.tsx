@@ -1,0 +1,152 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../../api/client";
+import { written } from "../../ui/differences";
+import { useTelling } from "../../ui/Notice";
+import { when } from "../../ui/time";
+import { useLive } from "../../ui/useLive";
+
+const SHOWN = 12;
+type Props = { wanted: boolean; onClose: () => void; may: (act: string) => boolean };
+
+/** What one missed: shown by itself to who comes back mid-stream, and to anybody who asks for it. */
+export function HandOver({ wanted, onClose, may }: Props) {
+  const { t } = useTranslation();
+  const queries = useQueryClient();
+  const live = useLive((state) => state.parts.stream?.live);
+  const { data } = useQuery({
+    queryKey: ["hand-over", wanted],
+    queryFn: () => ask(api.GET("/api/hand-over", { params: { query: { whole: wanted } } })),
+    enabled: may("card"),
+    refetchInterval: wanted ? 5000 : false,
+  });
+  if (!data || !(wanted || (data.missed && live))) return null;
+  const seen = async () => {
+    onClose();
+    await api.POST("/api/hand-over/seen");
+    await queries.invalidateQueries({ queryKey: ["hand-over"] });
+  };
+  return (
+    <section className="panel hand-over" aria-label={t("handOver.title")}>
+      <div className="panel-head">
+        <h2>{t("handOver.title")}</h2>
+        <Button size="sm" variant="outline-secondary" onClick={() => void seen()}>
+          {t("handOver.seen")}
+        </Button>
+      </div>
+      <p className="quiet">{t("handOver.since", { when: when(data.since) })}</p>
+      <NotesMade data={data} />
+      {data.stopped.length > 0 && (
+        <p>
+          {t("handOver.stopped")}{" "}
+          {data.stopped
+            .map((one) =>
+              t("handOver.stoppedBy", {
+                count: one.count,
+                filter: t(`filters.${one.filter}`, { defaultValue: one.filter }),
+                outcome: t(`people.acts.${one.outcome}`, { defaultValue: one.outcome, time: "" }).trim(),
+              }),
+            )
+            .join(" · ")}
+        </p>
+      )}
+      <Standing />
+      <ul className="done">
+        {data.entries.slice(0, SHOWN).map((one) => (
+          <li key={one.number}>
+            <time className="quiet">{when(one.at)}</time>{" "}
+            <b>{one.key === "gate" ? t("ledger.gate") : one.who}</b>{" "}
+            {t(`ledger.kinds.${one.what}`, { defaultValue: one.what })}
+            {one.about && ` · ${one.about}`}
+            {typeof one.after !== "object" && one.after !== null && (
+              <span className="quiet"> → {written(one.after)}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {(data.more || data.entries.length > SHOWN) && <Link to="/records">{t("handOver.more")}</Link>}
+      {data.entries.length + data.stopped.length + data.notes.length === 0 && (
+        <p className="quiet">{t("handOver.nothing")}</p>
+      )}
+      {may("note") && <TeamNote />}
+    </section>
+  );
+}
+
+function NotesMade({ data }: { data: Schemas["HandOver"] }) {
+  const { t } = useTranslation();
+  return (
+    <div className="notes">
+      {data.notes.map((note) => (
+        <blockquote key={note.id}>
+          <p>
+            {note.person && (
+              <Link to={`/people/card/${encodeURIComponent(note.person)}`}>
+                {data.names[note.person] ?? note.person}
+              </Link>
+            )}{" "}
+            {note.text}
+          </p>
+          <footer className="quiet small">{t("people.noteBy", { who: note.by, when: when(note.at) })}</footer>
+        </blockquote>
+      ))}
+    </div>
+  );
+}
+
+/** What holds now that one should know of: changes for tonight, second looks, paused rotas. */
+function Standing() {
+  const { t } = useTranslation();
+  const tonight = useLive((state) => state.parts.tonight);
+  const looks = useLive((state) => state.parts.looks);
+  const notices = useLive((state) => state.parts.notices);
+  const paused = notices?.filter((one) => one.paused).map((one) => one.name) ?? [];
+  return (
+    <>
+      {tonight?.map((one) => (
+        <p key={one.number} className="plum">
+          {t("handOver.tonight", { path: one.path, value: written(one.value), who: one.by })}
+        </p>
+      ))}
+      {Boolean(looks?.length) && <p>{t("handOver.looks", { count: looks?.length })}</p>}
+      {paused.length > 0 && <p>{t("handOver.paused", { names: paused.join(", ") })}</p>}
+    </>
+  );
+}
+
+/** A note for whoever comes next. */
+function TeamNote() {
+  const { t } = useTranslation();
+  const queries = useQueryClient();
+  const { tell, complain } = useTelling();
+  const [text, setText] = useState("");
+  const add = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      await ask(api.POST("/api/people/notes", { body: { person: null, text } }));
+      setText("");
+      tell(t("handOver.noted"));
+    } catch (error) {
+      complain(error);
+    }
+    await queries.invalidateQueries({ queryKey: ["hand-over"] });
+  };
+  return (
+    <Form className="note-form" onSubmit={(event) => void add(event)}>
+      <Form.Control
+        size="sm"
+        value={text}
+        maxLength={1000}
+        aria-label={t("handOver.note")}
+        placeholder={t("handOver.note")}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button size="sm" type="submit" variant="outline-secondary" disabled={!text.trim()}>
+        {t("people.noteAdd")}
+      </Button>
+    </Form>
+  );
+}
