@@ -6,6 +6,7 @@ import asyncio
 import json
 import unittest
 from collections.abc import Awaitable, Callable
+from http.client import HTTPConnection
 from typing import Any, ClassVar
 
 import httpx
@@ -136,6 +137,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("POST", "/api/hand-over/seen", None, MODERATOR),
     ("GET", "/api/ledger/section?section=commands&at=1", None, MODERATOR),
     ("POST", "/api/ledger/section", {"section": "commands", "at": 1, "revision": "none"}, LEAD),
+    ("DELETE", "/api/team/accounts/nobody/sessions", None, BROADCASTER),
     ("PUT", "/api/password", {"old": "none", "new": "none of these"}, VIEWER),
     ("GET", "/api/platforms/harbour/name", None, MODERATOR),
     ("PUT", "/api/platforms/harbour/name", {"name": "Keeper"}, BROADCASTER),
@@ -287,3 +289,16 @@ class Bounds(WithWorld):
             self.assertIn("default-src 'self'", policy)
             self.assertNotIn("unsafe", policy)
             self.assertEqual(headers["x-content-type-options"], "nosniff")
+            self.assertEqual(headers.get("cache-control") == "no-store", path.startswith("/api/"))
+
+    def test_a_body_that_is_too_large_or_says_not_how_large(self) -> None:
+        with self.world.client("bram") as bram:
+            host, _, port = self.world.address.removeprefix("http://").partition(":")
+            large = HTTPConnection(host, int(port), timeout=10)
+            large.putrequest("POST", "/api/try-out")
+            large.putheader("Content-Length", str(2**30))
+            large.endheaders()
+            self.assertEqual(large.getresponse().status, 413)
+            large.close()
+            unsaid = bram.post("/api/try-out", content=iter([b'{"text": "hi"}']))
+            self.assertEqual(unsaid.status_code, 411)

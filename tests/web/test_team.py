@@ -5,8 +5,10 @@ from __future__ import annotations
 import asyncio
 import base64
 import json
+import tempfile
 import time
 import unittest
+from pathlib import Path
 from typing import Any, ClassVar
 
 import httpx
@@ -14,7 +16,12 @@ import pyotp
 from websockets.asyncio.client import connect
 from websockets.exceptions import ConnectionClosed
 
+from gentlegate.core.moments import HOUR
 from gentlegate.runtime.ports import StoreThread
+from gentlegate.store.accounts import Accounts
+from gentlegate.store.database import Database
+from gentlegate.web.passwords import check_new
+from gentlegate.web.problems import Refused
 from gentlegate.web.second import SecondFactor as Second
 from tests.support.world import World
 
@@ -238,3 +245,26 @@ class Steps(unittest.TestCase):
                 self.assertIsNone(second._step_of(secret, code, moment // 30))
                 late = Second(None, StoreThread(), lambda moment=moment: float(moment + 61))
                 self.assertIsNone(late._step_of(secret, code, 0))
+
+
+class Passwords(unittest.TestCase):
+    def test_the_first_to_be_tried_and_ones_own_name_are_no_passwords(self) -> None:
+        for password in ("password123", "qwertyuiop1", "odalysodalys"):
+            with self.subTest(password), self.assertRaises(Refused) as refused:
+                check_new(password, "odalys", "Odalys")
+            self.assertEqual((refused.exception.problem.status, refused.exception.problem.where), (422, "password"))
+        check_new("clay is patient", "odalys", "Odalys")
+        check_new("four words of clay " * 8, "odalys")
+
+
+class IdleSessions(unittest.TestCase):
+    def test_a_session_that_lies_unused_ends_and_use_keeps_it(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            database = Database(Path(folder) / "gentlegate.db")
+            self.addCleanup(database.close)
+            accounts = Accounts(database)
+            account = accounts.add("juno", "Juno", "moderator", "secret")
+            accounts.begin_session("t", account, 0, 365 * 24 * HOUR, "here")
+            for days in (6, 12, 18):
+                self.assertIsNotNone(accounts.of_session("t", days * 24 * HOUR))
+            self.assertIsNone(accounts.of_session("t", (18 + 7) * 24 * HOUR + 1))

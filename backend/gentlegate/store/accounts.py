@@ -5,8 +5,12 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
+from gentlegate.core.moments import HOUR
 from gentlegate.core.team import Account
 from gentlegate.store.database import Database, StoreError
+
+IDLE, USE_NOTED = 7 * 24 * HOUR, HOUR
+"""How long a session may lie unused, and how exactly its use is noted."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,11 +73,14 @@ class Accounts:
         )
 
     def of_session(self, token: str, now: int) -> Account | None:
+        """Whose session it is; None where it has ended, or was not used for IDLE."""
         row = self._db.connection.execute(
-            "SELECT a.* FROM sessions s JOIN accounts a ON a.id = s.account"
-            " WHERE s.token = ? AND s.ends > ? AND a.gone IS NULL",
-            (token, now),
+            "SELECT a.*, coalesce(s.used, s.began) AS used FROM sessions s JOIN accounts a ON a.id = s.account"
+            " WHERE s.token = ? AND s.ends > ? AND coalesce(s.used, s.began) > ? AND a.gone IS NULL",
+            (token, now, now - IDLE),
         ).fetchone()
+        if row and now - row["used"] > USE_NOTED:
+            self._db.connection.execute("UPDATE sessions SET used = ? WHERE token = ?", (now, token))
         return _account(row) if row else None
 
     def end_session(self, token: str) -> None:
@@ -106,6 +113,10 @@ class Accounts:
         with self._db.transaction() as db:
             db.execute("UPDATE accounts SET password = ? WHERE id = ?", (password, account.id))
             db.execute("DELETE FROM sessions WHERE account = ? AND token != ?", (account.id, keep))
+
+    def end_sessions(self, account: Account) -> None:
+        """Every session of theirs ends."""
+        self._db.connection.execute("DELETE FROM sessions WHERE account = ?", (account.id,))
 
     def set_second(self, account: Account, secret: str | None, step: int = 0) -> None:
         """Ask for codes of this secret from now on, later ones than of `step`; None asks for none."""

@@ -9,6 +9,7 @@ from collections import deque
 from collections.abc import Callable
 from typing import Any, Protocol
 
+import structlog
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 from fastapi import Request
@@ -19,6 +20,7 @@ from gentlegate.runtime.ports import StoreThread
 from gentlegate.web.problems import Refused
 from gentlegate.web.second import SecondFactor
 
+log = structlog.get_logger()
 COOKIE = "gentlegate_session"
 SESSION_SECONDS = 30 * 86400
 TRIES, TRIES_WITHIN = 5, 60.0
@@ -73,6 +75,7 @@ class Access:
             if code.strip():
                 self._note_wrong(login.casefold(), from_where)
             raise refused
+        log.info("access.logged-in", login=found[0].login, of=from_where)
         return found[0], await self._begin(found[0], from_where)
 
     async def welcome(self, key: str, login: str, name: str, password: str, from_where: str) -> tuple[Account, str]:
@@ -108,6 +111,7 @@ class Access:
         await self._store.run(self.accounts.set_password, account, secret, keep)
 
     def _note_wrong(self, *keys: str) -> None:
+        log.warning("access.wrong", about=keys[0][:60], of=keys[-1])
         for key in keys:
             self._wrong.setdefault(key, deque(maxlen=20)).append(time.monotonic())
 

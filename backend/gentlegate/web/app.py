@@ -7,6 +7,7 @@ from contextlib import AbstractAsyncContextManager
 from pathlib import Path
 from typing import Any
 
+import structlog
 from fastapi import FastAPI, Request, Response
 from fastapi.responses import FileResponse
 from fastapi.routing import APIRoute
@@ -48,7 +49,14 @@ HEADERS = {
     ),
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
 }
+OVER_TLS = {"Strict-Transport-Security": "max-age=31536000"}
+LARGEST_BODY = 32 * 1024 * 1024
+"""Bytes; the largest that is taken is an imported list of hosts."""
+
+log = structlog.get_logger()
 ROOMS = (
     session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, hand_over, platforms, ledger, hooks,
 )  # fmt: skip
@@ -104,13 +112,32 @@ async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response
         response: Response = answer(Refused(403, "foreign-origin", "This came from another site's page.").problem)
     else:
         try:
+            _bounded(request)
             rates.take(request, request.method, request.cookies.get(COOKIE))
             response = await go_on(request)
         except Refused as refused:
             response = answer(refused.problem)
-    for name, value in HEADERS.items():
+    if response.status_code in (401, 403, 429):
+        host = request.client.host if request.client else "?"
+        log.warning(
+            "web.refused", status=response.status_code, method=request.method, path=request.url.path, of=host
+        )
+    tls = OVER_TLS if request.url.scheme == "https" else {}
+    own = {"Cache-Control": "no-store"} if request.url.path.startswith("/api/") else {}
+    for name, value in (HEADERS | tls | own).items():
         response.headers.setdefault(name, value)
     return response
+
+
+def _bounded(request: Request) -> None:
+    """Refused where a body is too large, or does not say how large it is."""
+    if "transfer-encoding" in request.headers and not request.url.path.startswith("/hooks/"):
+        raise Refused(411, "no-length", "A request says how long it is.")
+    length = request.headers.get("content-length", "0")
+    if not length.isdigit() or int(length) > LARGEST_BODY:
+        raise Refused(
+            413, "too-large", f"At most {LARGEST_BODY // 2**20} MB are taken at once. Nothing was changed."
+        )
 
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:

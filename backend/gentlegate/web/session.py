@@ -8,6 +8,7 @@ from fastapi import APIRouter, Depends, Request, Response
 
 from gentlegate.core.team import Account, Permissions
 from gentlegate.web.access import COOKIE, SESSION_SECONDS, Access, needs
+from gentlegate.web.passwords import check_new
 from gentlegate.web.problems import ANSWERS
 from gentlegate.web.schemas import LogIn, Me, Welcome
 
@@ -44,6 +45,7 @@ def from_where(request: Request) -> str:
 async def log_in(body: LogIn, request: Request, response: Response) -> Me:
     access: Access = request.app.state.access
     account, token = await access.log_in(body.login, body.password, body.code, from_where(request))
+    await access.log_out(request)
     keep(response, request, token)
     return me_of(request, account)
 
@@ -63,6 +65,7 @@ async def log_out(request: Request, response: Response) -> None:
 @routes.post("/welcome", summary="Make the broadcaster's account with the one-time key")
 async def welcome(body: Welcome, request: Request, response: Response) -> Me:
     access: Access = request.app.state.access
+    check_new(body.password, body.login, body.name)
     account, token = await access.welcome(body.key, body.login, body.name, body.password, from_where(request))
     request.app.state.names[account.key] = account.name
     keep(response, request, token)

@@ -12,6 +12,7 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.team import MOVABLE, NEEDED, Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import COOKIE, INVITATION_OVER, Access, hashed, needs
+from gentlegate.web.passwords import check_new
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import Me
 from gentlegate.web.session import from_where, keep, me_of
@@ -104,6 +105,8 @@ async def invited(key: str, request: Request) -> Invites:
 @routes.post("/join", summary="Make an account by an invitation")
 async def join(body: Join, request: Request, response: Response) -> Me:
     access: Access = request.app.state.access
+    gate: Gate = request.app.state.gate
+    check_new(body.password, body.login, body.name, gate.engine.parts.kit.channel.name)
     given = (body.key, body.login, body.name.strip(), body.password, from_where(request))
     account, token = await access.accept(request.app.state.accept_invitation, *given)
     request.app.state.names[account.key] = account.name
@@ -140,6 +143,14 @@ async def dismiss(login: str, request: Request, account: Leading) -> None:
     await request.app.state.accounts("leave", other, _now())
     request.app.state.hub.dismiss(other.id)
     await _told(request, account, "account", other.login, other.level, None)
+
+
+@routes.delete("/team/accounts/{login}/sessions", summary="End every session of somebody", status_code=204)
+async def end_sessions(login: str, request: Request, account: Leading) -> None:
+    other = await _of_login(request, login)
+    await request.app.state.accounts("end_sessions", other)
+    request.app.state.hub.dismiss(other.id)
+    await _told(request, account, "sessions", other.login, None, None)
 
 
 @routes.put("/team/permissions/{act}", summary="Move an act between moderator and lead", status_code=204)
@@ -184,6 +195,7 @@ async def drop_anothers_second(login: str, request: Request, account: Leading) -
 
 @routes.put("/password", summary="Change one's own password; other sessions end", status_code=204)
 async def change_password(body: ChangePassword, request: Request, account: Looking) -> None:
+    check_new(body.new, account.login, account.name, field="new")
     await request.app.state.access.new_password(account, body.old, body.new, request)
     request.app.state.hub.dismiss(account.id, but=hashed(request.cookies.get(COOKIE, "")))
     await _told(request, account, "password", account.login, None, None)

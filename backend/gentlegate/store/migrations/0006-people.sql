@@ -13,3 +13,6 @@ CREATE INDEX notes_person ON notes (person);
 -- When an account last had a screen open, and since when it was away, until what it missed was looked at.
 ALTER TABLE accounts ADD COLUMN here_at INTEGER;
 ALTER TABLE accounts ADD COLUMN away_from INTEGER;
+
+-- When a session was last used, to the hour; one that lies unused ends.
+ALTER TABLE sessions ADD COLUMN used INTEGER;

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Form } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Me, type Schemas } from "../../api/client";
 import { Confirm } from "../../ui/Confirm";
@@ -47,6 +47,11 @@ export function Team({ me }: { me: Me }) {
     run(
       ask(api.DELETE("/api/team/accounts/{login}", { params: { path: { login: one.login } } })),
       t("team.gone", { name: one.name }),
+    );
+  const endSessions = (one: Schemas["AccountView"]) =>
+    run(
+      ask(api.DELETE("/api/team/accounts/{login}/sessions", { params: { path: { login: one.login } } })),
+      t("team.loggedOut", { name: one.name }),
     );
   const dropSecond = (one: Schemas["AccountView"]) =>
     run(
@@ -103,6 +108,11 @@ export function Team({ me }: { me: Me }) {
                     onGo={() => void dropSecond(one)}
                   />
                 )}
+                {leads && one.login !== me.login && (
+                  <Button size="sm" variant="outline-secondary" onClick={() => void endSessions(one)}>
+                    {t("team.logOut")}
+                  </Button>
+                )}{" "}
                 {leads && one.level !== "broadcaster" && (
                   <Confirm
                     words={t("team.letGo")}
