@@ -200,3 +200,20 @@ class BackInTime(TwoBrowsers):
         with self.world.client("odalys") as client:
             kiln = next(one for one in client.get("/api/commands").json()["commands"] if one["name"] == "kiln")
         self.assertEqual((kiln["command"]["reply"], kiln["command"]["mode"]), ("Odalys was first.", "reply"))
+
+    def test_a_session_that_ends_mid_edit_keeps_what_was_typed(self) -> None:
+        browser = Browser()
+        self.addCleanup(browser.close)
+        browser.log_in(self.world.address, "marlo", PASSWORD)
+        browser.driver.get(f"{self.world.address}/commands/tea")
+        browser.find("textarea").send_keys(" And a biscuit.")
+        self.world.change(
+            "UPDATE sessions SET ends = 0 WHERE account = (SELECT id FROM accounts WHERE login = 'marlo')"
+        )
+        browser.button("Save").click()
+        browser.find("#login").send_keys("marlo")
+        browser.find("#password").send_keys(PASSWORD)
+        browser.find("form button[type=submit]").click()
+        browser.wait(lambda: str(browser.find("textarea").get_attribute("value")).endswith("And a biscuit."))
+        browser.button("Save").click()
+        browser.wait_text("Saved", ".notices")

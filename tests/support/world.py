@@ -131,6 +131,15 @@ class World:
         finally:
             connection.close()
 
+    def change(self, sql: str, *values: Any) -> None:
+        """Change the database from outside, as time or an operator would."""
+        connection = sqlite3.connect(self.data / "gentlegate.db", timeout=10)
+        try:
+            with connection:
+                connection.execute(sql, values)
+        finally:
+            connection.close()
+
     def client(self, login: str | None = "odalys") -> httpx.Client:
         """Somebody's own connection to the gate."""
         cookies = None

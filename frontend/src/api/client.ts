@@ -21,6 +21,14 @@ export class Problem extends Error {
 
 const client = createClient<paths>({ baseUrl: "" });
 
+/** Told when the server no longer knows who is asking, as after a session's end. */
+export const shutOut = { tell: () => {} };
+client.use({
+  onResponse: ({ response }) => {
+    if (response.status === 401 && !response.url.endsWith("/api/session")) shutOut.tell();
+  },
+});
+
 type Answer<T> = { data?: T; error?: unknown; response: Response };
 
 /** The data of an answer, or a Problem. */

@@ -1,6 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { shutOut } from "../api/client";
 import { Desk } from "../features/desk/Desk";
 import { live } from "../live/store";
 import { unsaved } from "../live/unsaved";
@@ -46,7 +47,8 @@ function Door() {
 
 function Rooms() {
   useEffect(() => {
-    live.open(() => void queries.invalidateQueries({ queryKey: ["me"] }));
+    shutOut.tell = () => void queries.invalidateQueries({ queryKey: ["me"] });
+    live.open(shutOut.tell);
     return () => live.close();
   }, []);
   const team = useLive((state) => state.parts.team);
