@@ -53,6 +53,8 @@ HEADERS = {
     "Cross-Origin-Resource-Policy": "same-origin",
 }
 OVER_TLS = {"Strict-Transport-Security": "max-age=31536000"}
+WHO = "/api/session"
+"""Asked by every page that is opened, by nobody too."""
 LARGEST_BODY = 32 * 1024 * 1024
 """Bytes; the largest that is taken is an imported list of hosts."""
 
@@ -117,7 +119,7 @@ async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response
             response = await go_on(request)
         except Refused as refused:
             response = answer(refused.problem)
-    if response.status_code in (401, 403, 429):
+    if response.status_code in (401, 403, 429) and request.url.path != WHO:
         host = request.client.host if request.client else "?"
         log.warning(
             "web.refused", status=response.status_code, method=request.method, path=request.url.path, of=host

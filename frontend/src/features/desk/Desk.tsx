@@ -14,6 +14,7 @@ import { KeysCard } from "./KeysCard";
 import { LENGTHS, type LineHandlers } from "./LineActs";
 import { canUndo, standing, undoneOf } from "./marks";
 import { SayBox } from "./SayBox";
+import { Start, useStart } from "./Start";
 import { WhyCard } from "./WhyCard";
 
 /** The live view: the merged chat, what the gate did and why, and the bench. `Person` shows a line's writer. */
@@ -33,6 +34,7 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
   const [keys, setKeys] = useState(false);
   const [sheet, setSheet] = useState(false);
   const [missed, setMissed] = useState(false);
+  const start = useStart();
   const shown = useMemo(
     () => (gateOnly ? lines.filter((line) => line.marks.length > 0) : lines),
     [lines, gateOnly],
@@ -170,11 +172,14 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
             {t("desk.showBench")}
           </Button>
         </div>
+        {start && lines.length === 0 && <Start steps={start} />}
         <Feed
           lines={shown}
           chosen={chosen}
           handlers={handlers}
-          emptyWords={t(gateOnly ? "desk.emptyGate" : connected ? "desk.empty" : "desk.emptyNoPlatform")}
+          emptyWords={
+            start ? "" : t(gateOnly ? "desk.emptyGate" : connected ? "desk.empty" : "desk.emptyNoPlatform")
+          }
           newest={newest}
           onChoose={choose}
         />
