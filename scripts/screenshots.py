@@ -83,11 +83,13 @@ def room(browser: Browser, path: str, name: str, wait_for: str) -> None:
     shoot(browser, name)
 
 
-def phrases(browser: Browser) -> None:
-    browser.driver.get(f"{ADDRESS}/rules/phrases")
-    browser.find(".try-fields input").send_keys("BUY f0ll0wers, you CR4CKP0T")
-    browser.find(".tried li")
-    shoot(browser, "phrases")
+def people(browser: Browser) -> None:
+    """Somebody with a strike, noted about; the note is taken away again."""
+    browser.driver.get(f"{ADDRESS}/people/card/lantern:u-ferrous")
+    browser.find(".person .note-form input").send_keys("Posts links to his own shop; ask first.\n")
+    browser.find(".person .notes blockquote")
+    shoot(browser, "people")
+    browser.button("take away", ".person .notes").click()
 
 
 def drawbridge(browser: Browser) -> None:
@@ -191,7 +193,7 @@ DAY: dict[str, Look] = {
     "why": lambda browser: why(browser, "why"),
     "rules": in_room("/rules/repeats", "rules", ".consequence li"),
     "links": in_room("/rules/links", "links", ".consequence li"),
-    "phrases": phrases,
+    "people": people,
     "drawbridge": drawbridge,
     "commands": in_room("/commands/tea", "commands", ".bubble"),
     "timers": timers,

@@ -19,7 +19,8 @@ from tests.support.world import World, eventually
 AXE = Path(__file__).resolve().parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 ROOMS = ("/", "/rules/capitals", "/rules/links", "/commands", "/commands/kiln", "/stage", "/stage/happenings", "/stage/quotes",
          "/stage/shoutouts", "/timers", "/timers/Good%20manners",
-         "/setup/team", "/setup/platforms", "/setup/sessions", "/records")  # fmt: skip
+         "/setup/team", "/setup/platforms", "/setup/sessions", "/records", "/records/back?section=commands",
+         "/people", "/people/card/lantern:u-wren", "/people/lists/regulars")  # fmt: skip
 
 
 class Evening(TwoBrowsers):
