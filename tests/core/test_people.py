@@ -8,7 +8,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentlegate.core import people
+from gentlegate.core import linking, people
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError, JustDone
 from gentlegate.core.events import Event
@@ -104,9 +104,9 @@ class Links(unittest.TestCase):
         self.assertEqual(each, [sum(key.startswith(p) for p, _ in said) for key in every])
 
     def test_groups_grow_together_and_one_is_no_group(self) -> None:
-        groups = people.joined([["a", "b"], ["c", "d"], ["x", "y"]], "b", "c")
+        groups = linking.joined([["a", "b"], ["c", "d"], ["x", "y"]], "b", "c")
         self.assertEqual(groups, [["x", "y"], ["a", "b", "c", "d"]])
-        self.assertEqual(people.parted([["a", "b"], ["c", "d", "e"]], "a"), [["c", "d", "e"]])
+        self.assertEqual(linking.parted([["a", "b"], ["c", "d", "e"]], "a"), [["c", "d", "e"]])
 
 
 class TwoHands(unittest.TestCase):

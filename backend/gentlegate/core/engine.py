@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from gentlegate.core import overlaps, people, tonight
+from gentlegate.core import linking, overlaps, tonight
 from gentlegate.core.changes import Changes
 from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.runner import run_command, run_cue
@@ -83,7 +83,7 @@ class Engine:
         before = getattr(self, "parts", None)
         self.parts = Parts(kit, self.state, self._seed, self.declared)
         if before is not None and before.directory.groups != self.parts.directory.groups:
-            people.rehome(self.state, self.parts.directory)
+            linking.rehome(self.state, self.parts.directory)
         self._quiet_until = None
         self.rotas = Rotas(self.parts, Voice(self.parts), getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas

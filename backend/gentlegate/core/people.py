@@ -1,4 +1,4 @@
-"""What is known of a person over all their accounts, and their record when accounts are linked or parted."""
+"""What is known of a person over all their accounts; who is found by a name."""
 
 from __future__ import annotations
 
@@ -87,7 +87,7 @@ def account_of(state: State, written: str) -> Account:
 def card(parts: Parts, written: str, now: int) -> Card:
     """Everything that the gate remembers of a person, by a person string of theirs."""
     accounts = _accounts(parts, written)
-    identity = _identity(parts.directory, accounts[0])
+    identity = identity_of(parts.directory, accounts[0])
     record = parts.state.people.get(identity)
     why = _why(parts, accounts, record)
     memory = parts.kit.ladder.memory
@@ -128,7 +128,7 @@ def _as_person(account: Account) -> Person:
     return Person(account.platform, account.key.partition(":")[2], account.login, account.name)
 
 
-def _identity(directory: Directory, account: Account) -> str:
+def identity_of(directory: Directory, account: Account) -> str:
     return directory.identity(_as_person(account))
 
 
@@ -166,33 +166,21 @@ def _alike(parts: Parts, accounts: list[Account]) -> list[Account]:
     return [found[key] for key in sorted(found)][:MOST_ALIKE]
 
 
-def joined(groups: Iterable[list[str]], one: str, other: str) -> list[list[str]]:
-    """The links with these two and all that they were linked with in one group."""
-    kept = [group for group in groups if one not in group and other not in group]
-    both = [member for group in groups if one in group or other in group for member in group]
-    return [*kept, list(dict.fromkeys([*both, one, other]))]
+def named(parts: Parts, wanted: str) -> list[str]:
+    """Accounts with these folded letters in a name of theirs, earlier ones too; where it begins with them first."""
+    found = []
+    for key, record in parts.state.accounts.items():
+        names = [record.login, record.name, *(name for had in record.had for name in had[:2])]
+        places = [place for name in names if (place := fold_name(str(name)).find(wanted)) >= 0]
+        if places:
+            found.append((min(places), record.login, key))
+    return [key for _, _, key in sorted(found)]
 
 
-def parted(groups: Iterable[list[str]], one: str) -> list[list[str]]:
-    """The links without this account; a group of one is none."""
-    left = [[member for member in group if member != one] for group in groups]
-    return [group for group in left if len(group) > 1]
-
-
-def rehome(state: State, after: Directory) -> None:
-    """Let records follow changed links: what is linked now shares one, what was parted takes what was its own."""
-    for key, record in list(state.people.items()):
-        _share_out(state, key, record, after)
-    for key, _ in list(state.people.items()):
-        home = _home(state, key, after)
-        if home != key:
-            _merge(state, key, home)
-    for key, given in list(state.passes.items()):
-        home = _home(state, key, after)
-        if home != key:
-            state.passes.drop(key)
-            if state.passes.get(home) is None:
-                state.passes.put(home, given)
+def with_strikes(parts: Parts, now: int) -> list[str]:
+    """Identities on which strikes stand, those with most first."""
+    found = [(standing(record, parts.kit.ladder, now), key) for key, record in parts.state.people.items()]
+    return [key for count, key in sorted(found, reverse=True) if count]
 
 
 def forget(state: State, keys: Iterable[str], identity: str) -> None:
@@ -206,39 +194,3 @@ def forget(state: State, keys: Iterable[str], identity: str) -> None:
         for key, _ in list(uses.items()):
             if gone.intersection(key.split("\t")):
                 uses.drop(key)
-
-
-def _home(state: State, key: str, directory: Directory) -> str:
-    return _identity(directory, account_of(state, key))
-
-
-def _share_out(state: State, key: str, record: PersonRecord, after: Directory) -> None:
-    """Acts on platforms that this record's person no longer has go to the accounts that they were done to."""
-    homes = {act.message: _home_of_act(state, act, key, after) for act in record.acts}
-    gone = [act for act in record.acts if homes[act.message] not in (key, _home(state, key, after))]
-    if not gone:
-        return
-    kept = state.people.edit(key)
-    kept.acts = [act for act in kept.acts if act not in gone]
-    for act in gone:
-        other = state.people.edit(homes[act.message])
-        other.acts = sorted([*other.acts, act], key=lambda one: one.at)
-        strikes = [strike for strike in kept.strikes if strike[0] == act.strike_at]
-        kept.strikes = [strike for strike in kept.strikes if strike not in strikes]
-        other.strikes = sorted([*other.strikes, *strikes])
-
-
-def _home_of_act(state: State, act: Act, key: str, after: Directory) -> str:
-    return _home(state, act.person, after) if act.person else key
-
-
-def _merge(state: State, key: str, home: str) -> None:
-    record = state.people.get(key)
-    assert record is not None
-    shared = state.people.edit(home)
-    shared.strikes = sorted([*shared.strikes, *record.strikes])
-    shared.acts = sorted([*shared.acts, *record.acts], key=lambda act: act.at)
-    shared.follows = shared.follows or record.follows
-    lasts = [last for last in (shared.last_strike, record.last_strike) if last is not None]
-    shared.last_strike = max(lasts, default=None)
-    state.people.drop(key)

@@ -26,6 +26,7 @@ from gentlegate.web import (
     ledger,
     lists,
     people,
+    people_lists,
     platforms,
     quotes,
     rotas,
@@ -60,7 +61,7 @@ LARGEST_BODY = 32 * 1024 * 1024
 
 log = structlog.get_logger()
 ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, hand_over, platforms, ledger, hooks,
+    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, people_lists, hand_over, platforms, ledger, hooks,
 )  # fmt: skip
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 

@@ -10,39 +10,29 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Request
 
 from gentlegate.core import people
-from gentlegate.core.errors import ActError, GateError
+from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
-from gentlegate.core.judge.ladder import standing
 from gentlegate.core.kit import edit
 from gentlegate.core.records import Act
 from gentlegate.core.team import Account
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.entries import change_all, only_broadcasters
 from gentlegate.web.people_schemas import (
     AccountSeen,
     ActView,
     AddNote,
-    ChangePeopleList,
-    CheckedName,
-    CheckNames,
     EarlierName,
     Erased,
     KeepNote,
-    LinkWith,
-    ListedPerson,
-    ListName,
     NoteView,
     PassView,
-    PeopleList,
     PeoplePage,
     PersonCard,
     PersonRow,
     SaidPage,
     SaidView,
     StrikeView,
-    Unlink,
     WhyLevel,
 )
 from gentlegate.web.problems import ANSWERS, Refused
@@ -50,7 +40,6 @@ from gentlegate.web.problems import ANSWERS, Refused
 routes = APIRouter(prefix="/api/people", tags=["people"], responses=ANSWERS)
 Reading = Annotated[Account, Depends(needs("card"))]
 Noting = Annotated[Account, Depends(needs("note"))]
-Editing = Annotated[Account, Depends(needs("people"))]
 Erasing = Annotated[Account, Depends(needs("erase"))]
 ROWS, PAGE, ACTS = 100, 50, 50
 PERSON = re.compile(r"[a-z0-9_-]+:@?[^\s:]+")
@@ -77,31 +66,14 @@ async def every(request: Request, _: Reading, search: str = "", strikes: bool = 
     gate: Gate = request.app.state.gate
     wanted = fold_name(search.strip().lstrip("@"))
     if wanted:
-        found = _named(gate, wanted)
+        found = people.named(gate.engine.parts, wanted)
     elif strikes:
-        found = _with_strikes(gate)
+        found = people.with_strikes(gate.engine.parts, gate.clock.now())
     else:
         known = gate.engine.state.accounts
         lately = [(key, at) for key, at in await request.app.state.people("lately", ROWS) if known.get(key)]
         return PeoplePage(people=[_row(gate, key, at) for key, at in lately], count=len(known))
     return PeoplePage(people=[_row(gate, key) for key in found[:ROWS]], count=len(found))
-
-
-def _named(gate: Gate, wanted: str) -> list[str]:
-    """Accounts with this in a name of theirs, earlier ones too; names that begin with it first."""
-    found = []
-    for key, record in gate.engine.state.accounts.items():
-        names = [record.login, record.name, *(name for had in record.had for name in had[:2])]
-        places = [place for name in names if (place := fold_name(str(name)).find(wanted)) >= 0]
-        if places:
-            found.append((min(places), record.login, key))
-    return [key for _, _, key in sorted(found)]
-
-
-def _with_strikes(gate: Gate) -> list[str]:
-    now, ladder = gate.clock.now(), gate.engine.parts.kit.ladder
-    found = [(standing(record, ladder, now), key) for key, record in gate.engine.state.people.items()]
-    return [key for count, key in sorted(found, reverse=True) if count]
 
 
 def _account(account: people.Account) -> AccountSeen:
@@ -119,7 +91,7 @@ def _account(account: people.Account) -> AccountSeen:
 @routes.get("/card/{person}", summary="A person: accounts, level and why, strikes, acts, passes, notes")
 async def card(person: str, request: Request, account: Reading) -> PersonCard:
     gate: Gate = request.app.state.gate
-    found = people.card(gate.engine.parts, _written(person), gate.clock.now())
+    found = people.card(gate.engine.parts, person_string(person), gate.clock.now())
     keys = [one.key for one in found.accounts]
     ask = request.app.state.people
     count, last = await ask("counts", keys)
@@ -143,7 +115,8 @@ async def card(person: str, request: Request, account: Reading) -> PersonCard:
     )
 
 
-def _written(person: str) -> str:
+def person_string(person: str) -> str:
+    """The person string itself; ActError where it is none."""
     if not PERSON.fullmatch(person):
         raise ActError("a person is written platform:id or platform:@login", "person")
     return person
@@ -178,7 +151,7 @@ def _acts(request: Request, judged: Iterable[Act], logged: Iterable[LedgerEntry]
 @routes.get("/card/{person}/messages", summary="What a person wrote, newest first")
 async def messages(person: str, request: Request, _: Reading, before: int | None = None) -> SaidPage:
     gate: Gate = request.app.state.gate
-    keys = people.keys_of(gate.engine.parts, _written(person))
+    keys = people.keys_of(gate.engine.parts, person_string(person))
     found = await request.app.state.people("messages", keys, before, PAGE + 1)
     names = request.app.state.names
     return SaidPage(
@@ -208,7 +181,7 @@ def note_view(note: Any, account: Account) -> NoteView:
 @routes.post("/notes", summary="Note something about a person, or for the whole team")
 async def add_note(body: AddNote, request: Request, account: Noting) -> NoteView:
     gate: Gate = request.app.state.gate
-    person = None if body.person is None else people.account_of(gate.engine.state, _written(body.person)).key
+    person = None if body.person is None else people.account_of(gate.engine.state, person_string(body.person)).key
     if not body.text.strip():
         raise ActError("the note is empty", "text")
     ask = request.app.state.people
@@ -232,127 +205,11 @@ async def keep_note(id: int, body: KeepNote, request: Request, account: Noting) 
     gate.hub.team_changed()
 
 
-@routes.post("/link", summary="Two accounts are one person's", status_code=204)
-async def link(body: LinkWith, request: Request, account: Editing) -> None:
-    gate: Gate = request.app.state.gate
-    state = gate.engine.state
-    one, other = (people.account_of(state, _written(written)).key for written in (body.person, body.other))
-    if one == other:
-        raise ActError("these are the same account", "other")
-    await _relink(gate, account, lambda groups: people.joined(groups, *_as_linked(gate, groups, one, other)))
-
-
-@routes.post("/unlink", summary="An account is somebody else's after all", status_code=204)
-async def unlink(body: Unlink, request: Request, account: Editing) -> None:
-    gate: Gate = request.app.state.gate
-    key = people.account_of(gate.engine.state, _written(body.person)).key
-    groups = edit.read(gate.engine.document, "people.linked") or []
-    (written,) = _as_linked(gate, groups, key)
-    if not any(written in group for group in groups):
-        raise ActError("this account is linked with nobody", "person")
-    await _relink(gate, account, lambda groups: people.parted(groups, *_as_linked(gate, groups, key)))
-
-
-def _as_linked(gate: Gate, groups: list[list[str]], *keys: str) -> list[str]:
-    """Accounts as the links write them: by log-in where they stand there so."""
-    written = {people.account_of(gate.engine.state, one).key: one for group in groups for one in group}
-    return [written.get(key, key) for key in keys]
-
-
-async def _relink(gate: Gate, account: Account, change: Any) -> None:
-    before = edit.read(gate.engine.document, "people.linked") or []
-
-    def still() -> None:
-        if (edit.read(gate.engine.document, "people.linked") or []) != before:
-            raise Refused(
-                409, "changed-meanwhile", "Somebody else has changed links meanwhile; look again.", "other"
-            )
-
-    await change_all(gate, account, [("people.linked", change(before) or None)], still=still)
-
-
-@routes.get("/lists/{name}", summary="Everybody on a list of the channel's")
-async def listed(name: ListName, request: Request, account: Reading) -> PeopleList:
-    return _list(request, name, account)
-
-
-def _list(request: Request, name: ListName, account: Account) -> PeopleList:
-    gate: Gate = request.app.state.gate
-    found = [(entry, people.account_of(gate.engine.state, entry)) for entry in _entries(gate, name)]
-    may = request.app.state.access.permissions.may(account, "people")
-    return PeopleList(
-        name=name,
-        entries=[
-            ListedPerson(
-                entry=entry,
-                platform=account.platform,
-                login=account.login,
-                name=account.name,
-                known=account.seen is not None,
-            )
-            for entry, account in found
-        ],
-        may=may and (name != "leads" or account.level == "broadcaster"),
-    )
-
-
-def _entries(gate: Gate, name: ListName) -> list[str]:
-    return list(edit.read(gate.engine.document, f"people.{name}") or [])
-
-
-@routes.post("/check", summary="Whether a platform knows these names")
-async def check(body: CheckNames, request: Request, _: Editing) -> list[CheckedName]:
-    gate: Gate = request.app.state.gate
-    return [await _checked(request, gate, body.platform, name) for name in dict.fromkeys(body.names)]
-
-
-async def _checked(request: Request, gate: Gate, platform: str, typed: str) -> CheckedName:
-    """A name as it is known here, else as the platform knows it."""
-    written = typed.strip() if ":" in typed else f"{platform}:@{typed.strip().lstrip('@')}"
-    if not PERSON.fullmatch(written):
-        return CheckedName(typed=typed, person=None, login="", name="", problem=f'"{typed}" is no log-in')
-    seen = people.account_of(gate.engine.state, written)
-    if seen.seen:
-        return CheckedName(typed=typed, person=seen.key, login=seen.login, name=seen.name, problem=None)
-    where = seen.platform.capitalize()
-    try:
-        found = await request.app.state.look_for_person(seen.platform, seen.login)
-    except GateError as error:
-        problem = f"{where} cannot be asked now ({error})"
-        return CheckedName(typed=typed, person=None, login=seen.login, name=seen.name, problem=problem)
-    if found is None:
-        problem = f"{where} knows nobody with this log-in"
-        return CheckedName(typed=typed, person=None, login=seen.login, name=seen.name, problem=problem)
-    key = f"{seen.platform}:{found['id']}"
-    return CheckedName(typed=typed, person=key, login=found["login"], name=found["name"], problem=None)
-
-
-@routes.post("/lists/{name}", summary="Put people on a list, or take them off")
-async def change_list(name: ListName, body: ChangePeopleList, request: Request, account: Editing) -> PeopleList:
-    gate: Gate = request.app.state.gate
-    only_broadcasters(account, [f"people.{name}"], "name")
-    for entry in body.add:
-        if not PERSON.fullmatch(entry):
-            raise ActError(f'"{entry}" is not written platform:id or platform:@login', "add")
-    state = gate.engine.state
-    there = {people.account_of(state, entry).key: entry for entry in _entries(gate, name)}
-    mine = [people.account_of(state, entry).key for entry in body.take]
-    changes: dict[str, Any] = {
-        "take": [there.get(key, entry) for key, entry in zip(mine, body.take, strict=True)],
-        "add": [entry for entry in body.add if people.account_of(state, entry).key not in there],
-    }
-    for how, entries in changes.items():
-        if entries:
-            values: dict[str, Any] = {how: entries}
-            await gate.act(account, "setting", path=f"people.{name}", **values)
-    return _list(request, name, account)
-
-
 @routes.delete("/card/{person}", summary="Remove what a person said and who they were")
 async def erase(person: str, request: Request, account: Erasing) -> Erased:
     gate: Gate = request.app.state.gate
     parts = gate.engine.parts
-    found = people.card(parts, _written(person), gate.clock.now())
+    found = people.card(parts, person_string(person), gate.clock.now())
     keys = [one.key for one in found.accounts]
     names = [name for one in found.accounts for name in (one.login, one.name)]
     voices = list(parts.kit.channel.gatekeeper)
