@@ -23,6 +23,7 @@ from gentlegate.connectors import KNOWN
 from gentlegate.connectors.base import Connector
 from gentlegate.connectors.lists import fetch
 from gentlegate.core.engine import Engine
+from gentlegate.core.events import Message
 from gentlegate.core.team import Permissions
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.directories import Directories
@@ -132,10 +133,10 @@ class Service:
             await self.store.run(self.accounts.still_here, self.hub.accounts(), self.clock.now())
 
     def _show_what_was(self) -> None:
-        messages = self.journal.recent_messages(LINES_SHOWN)
-        for _, message, at in messages:
-            self.screen.line(message, at)
-        for number, body, status in self.journal.effects_on(messages[0][0]) if messages else []:
+        lines = self.journal.recent_lines(LINES_SHOWN)
+        for _, event, at in lines:
+            self.screen.line(event, at) if isinstance(event, Message) else self.screen.happened(event, at)
+        for number, body, status in self.journal.effects_on(lines[0][0]) if lines else []:
             self.screen.effect(number, body, status)
 
     @contextlib.asynccontextmanager

@@ -8,7 +8,7 @@ from typing import Any
 import orjson
 
 from gentlegate.core.effects import Effect
-from gentlegate.core.events import Message
+from gentlegate.core.events import Event, Happening, Message
 from gentlegate.core.journal import Entry, StateChange, Waiting, is_sent_out
 from gentlegate.core.moments import parse_moment
 from gentlegate.core.state import State
@@ -106,16 +106,21 @@ class Journal:
 
     def recent_messages(self, count: int, after: int = 0) -> list[tuple[int, Message, int]]:
         """The newest messages, oldest first, each with its number and moment; none up to the number `after`."""
+        found = self._recent(("message",), count, after)
+        return [(seq, event, at) for seq, event, at in found if isinstance(event, Message)]
+
+    def recent_lines(self, count: int) -> list[tuple[int, Message | Happening, int]]:
+        """The newest messages and happenings, oldest first, as `recent_messages`."""
+        found = self._recent(("message", "happening"), count, 0)
+        return [(seq, event, at) for seq, event, at in found if isinstance(event, Message | Happening)]
+
+    def _recent(self, kinds: tuple[str, ...], count: int, after: int) -> list[tuple[int, Event, int]]:
         rows = self._db.connection.execute(
-            "SELECT seq, at, body FROM events WHERE kind = 'message' AND seq > ? ORDER BY seq DESC LIMIT ?",
-            (after, count),
+            f"SELECT seq, at, body FROM events WHERE kind IN ({', '.join('?' * len(kinds))}) AND seq > ?"
+            " ORDER BY seq DESC LIMIT ?",
+            (*kinds, after, count),
         ).fetchall()
-        found = []
-        for row in reversed(rows):
-            event = read_object(orjson.loads(row["body"]))
-            assert isinstance(event, Message)
-            found.append((int(row["seq"]), event, int(row["at"])))
-        return found
+        return [(int(row["seq"]), read_object(orjson.loads(row["body"])), int(row["at"])) for row in reversed(rows)]
 
     def effects_on(self, first_event: int) -> list[tuple[int, dict[str, Any], str | None]]:
         """The effects that came of this event and later ones: number, object, and how its sending stands."""

@@ -147,6 +147,11 @@ class Access:
             await self._store.run(self.accounts.end_session, hashed(token))
 
 
+def not_allowed(account: Account, permissions: Permissions, act: str) -> Refused:
+    """Says that somebody's level does not do this, and whom to ask."""
+    return Refused(403, "not-allowed", f"A {account.level} may not do this; ask a {permissions.level(act)}.")
+
+
 def needs(act: str) -> Callable[[Request], Any]:
     """A dependency: the account that asks, if it may do this."""
 
@@ -156,7 +161,7 @@ def needs(act: str) -> Callable[[Request], Any]:
             raise Refused(401, "not-logged-in", "Log in first; what you typed is kept.")
         permissions: Permissions = request.app.state.access.permissions
         if not permissions.may(account, act):
-            raise Refused(403, "not-allowed", f"A {account.level} may not do this; ask a {permissions.level(act)}.")
+            raise not_allowed(account, permissions, act)
         return account  # type: ignore[no-any-return]
 
     return check

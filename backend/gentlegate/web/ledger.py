@@ -16,8 +16,8 @@ from gentlegate.core.kit.taking_back import holds, way_back
 from gentlegate.core.stream import quotes
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.access import needs
-from gentlegate.web.entries import BROADCASTERS, batch, change_all, revision
+from gentlegate.web.access import needs, not_allowed
+from gentlegate.web.entries import BROADCASTERS, batch, change_all, only_broadcasters, revision
 from gentlegate.web.kit_schemas import BatchDone
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import Wire
@@ -167,7 +167,7 @@ async def section_back(body: SectionBack, request: Request, account: Reading) ->
     act = _act_of(body.section)
     permissions: Permissions = request.app.state.access.permissions
     if not permissions.may(account, act):
-        raise Refused(403, "not-allowed", f"A {account.level} may not change this; ask a {permissions.level(act)}.")
+        raise not_allowed(account, permissions, act)
     found = await _section_then(request, account, body.section, body.at)
 
     def still() -> None:
@@ -224,11 +224,9 @@ async def undo(number: int, request: Request, account: Reading) -> None:
             raise Refused(409, "changed-since", detail, entry.about)
 
     still()
+    only_broadcasters(account, [entry.about], "number")
     if not _may_undo(request, account, entry):
-        level = request.app.state.access.permissions.level(_act_of(entry.about))
-        raise Refused(
-            403, "not-allowed", f"A {account.level} may not change this; ask a {level} or the broadcaster."
-        )
+        raise not_allowed(account, request.app.state.access.permissions, _act_of(entry.about))
     if quote := _QUOTE.fullmatch(entry.about):
         restored: dict[str, Any] = {"restore": True} if entry.after is None else {}
         await gate.act(account, "quote", number=int(quote[1]), **restored)
