@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from selenium.webdriver.common.keys import Keys
+
 from gentlegate.demo.prepare import PASSWORD
 from tests.support.browser import PHONE, Browser
 from tests.support.rooms import InRooms
@@ -57,6 +59,41 @@ class Rooms(InRooms):
         browser.wait_text("mugs pulled", ".try-found")
         browser.find(".try-out .btn-close").click()
         self.assertEqual((self.world.texts(), self.world.rows(counters)), before)
+
+    def test_anything_is_found_by_a_few_letters(self) -> None:
+        self.world.type("hello there", "marbled_paper")
+        self.make("apron", "Sewn by a friend.")
+        browser = self.open("/rules/links")
+        browser.find("body").send_keys(Keys.CONTROL, "k")
+        browser.find(".search-all input").send_keys("apro", Keys.ENTER)
+        browser.wait(lambda: browser.driver.current_url.endswith("/commands/apron"))
+        self.assertEqual(browser.all(".search-all"), [])
+        browser.find("#command-name").send_keys(Keys.CONTROL, "k")
+        browser.find(".search-all input").send_keys("marbled")
+        browser.wait_text("marbled_paper", ".search-all")
+        browser.find(".search-all input").send_keys(Keys.ENTER)
+        browser.wait_text("hello there", ".person .said")
+        browser.button("Search").click()
+        browser.find(".search-all input").send_keys("one more: kettle")
+        browser.wait_text("One more: kettle boils", ".search-all [data-selected=true]")
+        browser.find(".search-all input").send_keys(Keys.ENTER)
+        browser.wait_text("Counted: kettle boils", ".notices")
+
+    def test_the_chats_text_is_made_larger_and_stays_so(self) -> None:
+        self.world.type("how large is this line", "ashfall")
+        browser = self.odalys
+        browser.driver.get(self.world.address)
+        browser.wait_text("how large is this line", ".feed")
+        size = "return getComputedStyle(document.querySelector('.line')).fontSize"
+        self.assertEqual(browser.driver.execute_script(size), "15px")
+        browser.find("#account").click()
+        for _ in range(3):
+            browser.find("[aria-label='Larger chat text']").click()
+        self.assertEqual(browser.driver.execute_script(size), "18px")
+        browser.driver.refresh()
+        browser.wait_text("how large is this line", ".feed")
+        self.assertEqual(browser.driver.execute_script(size), "18px")
+        browser.driver.execute_script("localStorage.removeItem('gentlegate.text')")
 
     def test_every_room_fits_a_phone(self) -> None:
         browser = Browser(PHONE)

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button, Dropdown } from "react-bootstrap";
+import { useHotkeys } from "react-hotkeys-hook";
 import { useTranslation } from "react-i18next";
 import { Link, NavLink } from "react-router";
 import { api } from "../api/client";
@@ -8,29 +9,26 @@ import type { PlatformState } from "../live/types";
 import { inWords } from "../ui/time";
 import { useLive, useNow } from "../ui/useLive";
 import { useMe } from "../ui/useMe";
+import { ROOMS } from "./rooms";
 import { TonightChips } from "./TonightChips";
-import { chooseTheme, chosenTheme, type Theme } from "./theme";
+import { chooseSize, chooseTheme, chosenSize, chosenTheme, LARGEST, SMALLEST, type Theme } from "./theme";
 
+const Search = lazy(() => import("./Search").then((module) => ({ default: module.Search })));
 const TryOut = lazy(() => import("./TryOut").then((module) => ({ default: module.TryOut })));
-const ROOMS = [
-  ["/", "desk"],
-  ["/rules", "rules"],
-  ["/commands", "commands"],
-  ["/timers", "timers"],
-  ["/stage", "stage"],
-  ["/people", "people"],
-  ["/records", "records"],
-  ["/setup", "setup"],
-] as const;
 
 export function Lintel() {
   const { t } = useTranslation();
   const channel = useLive((state) => state.parts.channel);
   const lost = useLive((state) => !state.connected && state.lines.length > 0);
   const [trying, setTrying] = useState(false);
+  const [searching, setSearching] = useState(false);
+  useHotkeys("mod+k", () => setSearching(true), { preventDefault: true, enableOnFormTags: true });
   return (
     <header className="lintel">
       <Suspense>{trying && <TryOut shown onHide={() => setTrying(false)} />}</Suspense>
+      <Suspense>
+        {searching && <Search onHide={() => setSearching(false)} onTryOut={() => setTrying(true)} />}
+      </Suspense>
       <div className="lintel-top">
         <span className="channel">{channel?.name || t("product")}</span>
         <StreamClock />
@@ -47,6 +45,14 @@ export function Lintel() {
         <TonightChips />
         <span className="flex-grow-1" />
         <Present />
+        <Button
+          size="sm"
+          variant="outline-secondary"
+          className="search-button"
+          onClick={() => setSearching(true)}
+        >
+          {t("search.open")} <kbd>Ctrl K</kbd>
+        </Button>
         <Button size="sm" variant="outline-secondary" onClick={() => setTrying(true)}>
           {t("tryOut.open")}
         </Button>
@@ -137,6 +143,7 @@ function AccountMenu() {
   const { data: me } = useMe();
   const queries = useQueryClient();
   const [theme, setTheme] = useState<Theme>(chosenTheme);
+  const [size, setSize] = useState(chosenSize);
   if (!me) return null;
   const logOut = async () => {
     await api.DELETE("/api/session");
@@ -166,6 +173,24 @@ function AccountMenu() {
             {t(`lintel.${one}`)}
           </Dropdown.Item>
         ))}
+        <Dropdown.Header id="text-size">{t("lintel.textSize", { size })}</Dropdown.Header>
+        <div className="text-size">
+          {([-1, 1] as const).map((step) => (
+            <Button
+              key={step}
+              size="sm"
+              variant="outline-secondary"
+              aria-label={t(step < 0 ? "lintel.smaller" : "lintel.larger")}
+              disabled={step < 0 ? size <= SMALLEST : size >= LARGEST}
+              onClick={() => {
+                chooseSize(size + step);
+                setSize(size + step);
+              }}
+            >
+              {step < 0 ? "A−" : "A+"}
+            </Button>
+          ))}
+        </div>
         <Dropdown.Divider />
         <Dropdown.Item as="button" onClick={() => void logOut()}>
           {t("lintel.logOut")}
