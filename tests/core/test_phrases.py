@@ -5,7 +5,7 @@ from __future__ import annotations
 import unittest
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from gentlegate.core.errors import KitError
@@ -141,8 +141,16 @@ class Folding(unittest.TestCase):
     def test_digits_in_words_and_spaces_fully_folded(self) -> None:
         self.assertEqual(fold_fully("  FR33   f0llowers 100 "), "free followers 100")
 
-    @given(st.text(max_size=60))
-    @settings(max_examples=500, deadline=None)
+    def test_every_letter_folds_once_and_for_all(self) -> None:
+        for code in (*range(0x80, 0xD800), *range(0xE000, 0x20000)):
+            for text in (chr(code), f"a{chr(code)}", f"{chr(code)}ε"):
+                once = fold(text)
+                if fold(once) != once:
+                    self.fail(f"{text!r} folds to {once!r}, and that to {fold(once)!r}")
+
+    @given(st.text(max_size=60) | st.text(alphabet=st.sampled_from("aAбεἐΈЁїñẞ1l "), max_size=8))
+    @example("Aἐ")
+    @settings(max_examples=1000, deadline=None)
     def test_folding_twice_is_folding_once(self, text: str) -> None:
         once = fold(text)
         self.assertEqual(fold(once), once)

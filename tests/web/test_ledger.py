@@ -140,6 +140,18 @@ class Undoing(WithWorld):
         self.assertGreaterEqual(len(self.entries()), min(before, 60))
 
 
+class Days(WithWorld):
+    def test_from_a_moment_up_to_another(self) -> None:
+        self.save("early", reply="1")
+        (early, *_) = self.entries(text="commands.early")
+        self.save("later", reply="2")
+        (later, *_) = self.entries(text="commands.later")
+        about = [one["about"] for one in self.entries(since=early["at"], until=later["at"])]
+        self.assertIn("commands.early", about)
+        self.assertNotIn("commands.later", about)
+        self.assertEqual(self.entries(since=later["at"] + 10**12), [])
+
+
 class SectionsAtATime(WithWorld):
     def test_a_section_goes_back_after_a_look_and_in_one_press_again(self) -> None:
         self.save("kept", reply="as it was")

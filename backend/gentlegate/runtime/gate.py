@@ -170,6 +170,8 @@ class Gate:
     def _add(self, entry: Entry) -> None:
         if any(isinstance(effect, SettingChanged) for effect in entry.effects):
             self.screen.settings_changed()
+        if entry.ledger:
+            self.screen.ledger_grew()
         self._entries.append(entry)
         self._dirty.set()
         self._retime.set()

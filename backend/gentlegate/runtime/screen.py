@@ -52,6 +52,8 @@ SENDING_SHOWN = frozenset(
         "followers_only",
     }
 )
+ABOUT_PEOPLE = frozenset({"timeout", "ban", "unban", "undone", "pass"})
+"""What stands on a person's card."""
 Change = dict[str, Any]
 
 
@@ -74,6 +76,8 @@ class Screen:
         self._editing: list[dict[str, Any]] = []
         self._revision = 0
         self._team = 0
+        self._people = 0
+        self._ledger = 0
         self._times: list[int] = []
 
     def line(self, message: Message, now: int) -> None:
@@ -113,6 +117,8 @@ class Screen:
 
     def effect(self, number: int, body: dict[str, Any], status: str | None = None) -> None:
         """Something came of a message; `body` is the effect as it is stored."""
+        if body["effect"] in ABOUT_PEOPLE:
+            self._people += 1
         message = body.get("message") or (body.get("cause") or {}).get("message")
         platform = body.get("platform") or self._platform_of(message)
         key = f"{platform} {message}"
@@ -185,6 +191,9 @@ class Screen:
     def settings_changed(self) -> None:
         self._revision += 1
 
+    def ledger_grew(self) -> None:
+        self._ledger += 1
+
     def team_changed(self) -> None:
         self._team += 1
 
@@ -202,6 +211,8 @@ class Screen:
             "editing": self._editing,
             "settings": self._revision,
             "team": self._team,
+            "people": self._people,
+            "ledger": self._ledger,
             "pace": len(self._times),
         }
         for name, value in (self._bench.parts(now) | around).items():

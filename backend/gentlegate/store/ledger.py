@@ -42,11 +42,26 @@ class Ledger:
         return [rows[seq] for seq in sorted(rows, reverse=True)][:most]
 
     def search(
-        self, *, who: str | None, kind: str | None, text: str, before: int | None, most: int
+        self,
+        *,
+        who: str | None,
+        kind: str | None,
+        text: str,
+        before: int | None,
+        most: int,
+        since: int | None = None,
+        until: int | None = None,
     ) -> list[tuple[int, LedgerEntry]]:
-        """Numbered entries, newest first: of one person, of one kind, with these words in what they are about."""
-        conditions, values = ["1"], []
-        for condition, value in (("who = ?", who), ("what = ?", kind), ("seq < ?", before)):
+        """Numbered entries, newest first: of one person, of one kind, with these words in what they are about.
+
+        `since` and `until` are moments, the second one not included.
+        """
+        conditions: list[str] = ["1"]
+        values: list[Any] = []
+        asked = (
+            ("who = ?", who), ("what = ?", kind), ("seq < ?", before), ("at >= ?", since), ("at < ?", until),
+        )  # fmt: skip
+        for condition, value in asked:
             if value is not None:
                 conditions.append(condition)
                 values.append(value)

@@ -98,8 +98,12 @@ async def page(
     what: str | None = None,
     text: str = "",
     before: int | None = None,
+    since: int | None = None,
+    until: int | None = None,
 ) -> LedgerPage:
+    """`since` and `until` are moments in microseconds, the second one not included."""
     asked = {"who": who, "kind": what, "text": text, "before": before, "most": PAGE + 1}
+    asked |= {"since": since, "until": until}
     found = await request.app.state.ledger("search", **asked)
     return LedgerPage(
         entries=entry_views(request, account, found[:PAGE]),

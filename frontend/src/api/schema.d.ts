@@ -698,7 +698,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Entries of the ledger, newest first */
+        /**
+         * Entries of the ledger, newest first
+         * @description `since` and `until` are moments in microseconds, the second one not included.
+         */
         get: operations["ledger_page"];
         put?: never;
         post?: never;
@@ -6795,6 +6798,8 @@ export interface operations {
                 what?: string | null;
                 text?: string;
                 before?: number | null;
+                since?: number | null;
+                until?: number | null;
             };
             header?: never;
             path?: never;

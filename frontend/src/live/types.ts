@@ -152,6 +152,10 @@ export type Parts = {
   settings: number;
   /** Moves when somebody's rights may have changed. */
   team: number;
+  /** Moves when something was done about somebody. */
+  people: number;
+  /** Moves with every entry of the ledger. */
+  ledger: number;
   pace: number;
 };
 

@@ -81,10 +81,12 @@ def letters(sign: str) -> tuple[Letter, ...]:
     if IGNORABLE.match(sign) or is_mark(sign):
         return ()
     looks, strokes = _tables()
-    if sign in looks and not sign.isalpha():
-        return (Letter(looks[sign], "", "", "LATIN"),)
+    whole = unicodedata.normalize("NFKC", sign)
+    for one in (sign, whole):
+        if one in looks and not one.isalpha():
+            return (Letter(looks[one], "", "", "LATIN"),)
     found: list[Letter] = []
-    for part in unicodedata.normalize("NFKC", sign).casefold():
+    for part in whole.casefold():
         if is_mark(part):
             continue
         if part.isascii():
@@ -94,8 +96,9 @@ def letters(sign: str) -> tuple[Letter, ...]:
         plain = dict.fromkeys(x for key in (sign, part, part.upper()) if (x := looks.get(key)))
         if "l" in plain and sign != part:
             plain = dict.fromkeys("il")
-        loose = bare if len(bare) == 1 and bare != part else strokes.get(sign) or strokes.get(part) or ""
-        if loose and (look := looks.get(loose)):
+        unaccented = strokes.get(bare, bare) if len(bare) == 1 and bare != part else ""
+        loose = unaccented or strokes.get(sign) or strokes.get(part) or ""
+        if loose and (look := looks.get(loose) or looks.get(loose.upper())):
             loose += look
         found.append(Letter(part, "".join(plain) or STANDS_FOR.get(part, ""), loose, script(part)))
     return tuple(found)

@@ -147,7 +147,7 @@ def fold_with_places(text: str) -> tuple[str, list[int] | None]:
     pieces: list[str] = []
     word: Row = []
     for unit in row:
-        if unit.letter.script or text[unit.start].isalnum():
+        if unit.letter.script or text[unit.start].isalnum() or unit.letter.own.isalnum():
             word.append(unit)
             continue
         pieces += _plainly(word)
@@ -188,7 +188,7 @@ def _script_sign(sign: str, letter: Letter) -> str:
     """One private sign for each script, nothing for digits, a space for what parts words."""
     if letter.script:
         return _script_signs.setdefault(letter.script, chr(0xF0000 + len(_script_signs)))
-    return "" if sign.isalnum() else " "
+    return "" if sign.isalnum() or letter.own.isalnum() else " "
 
 
 _MIXED = re.compile(r"([^ ])(?!\1)[^ ]")

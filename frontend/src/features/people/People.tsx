@@ -28,8 +28,8 @@ export function People() {
   });
   return (
     <main className={`room people ${part ? "opened" : ""}`}>
+      <h1 className="visually-hidden">{t("rooms.people")}</h1>
       <aside className="list">
-        <h1 className="visually-hidden">{t("rooms.people")}</h1>
         <div className="list-head">
           <Form.Control
             type="search"

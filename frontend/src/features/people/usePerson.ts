@@ -7,7 +7,7 @@ import { useLive } from "../../ui/useLive";
 function lifeOf(state: LiveState, keys: string[]): number {
   let seen = 0;
   for (const line of state.lines) if (keys.includes(line.person.key)) seen += 1 + line.marks.length;
-  return seen + (state.parts.passes?.length ?? 0) * 100_000;
+  return seen + (state.parts.people ?? 0) * 100_000;
 }
 
 /** A person's card, followed while it is open; null where nobody is known by this. */
@@ -22,7 +22,6 @@ export function usePerson(person: string) {
         throw error;
       }
     },
-    refetchInterval: 5000,
   });
   const keys = asked.data?.accounts.map((one) => one.key) ?? [person];
   const life = useLive((state) => lifeOf(state, keys));

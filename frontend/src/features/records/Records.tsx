@@ -4,7 +4,7 @@ import {
   useInfiniteQuery,
   useQuery,
 } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { NavLink, useParams } from "react-router";
@@ -17,34 +17,50 @@ import { SectionBack } from "./SectionBack";
 
 type Pages = UseInfiniteQueryResult<InfiniteData<Schemas["LedgerPage"]>>;
 
+/** A chosen day's beginning, or that of a day later, as the server's moments; null where none is chosen. */
+function momentOf(day: string, later: number): number | null {
+  if (!day) return null;
+  const begin = new Date(`${day}T00:00`);
+  begin.setDate(begin.getDate() + later);
+  return begin.getTime() * 1000;
+}
+
 /** The ledger: who changed or did what, when and from where; found by person, kind and words. */
 export function Records() {
   const { t } = useTranslation();
   const { part } = useParams();
   const { data: me } = useMe();
   const may = Boolean(me?.may.includes("ledger"));
-  const settings = useLive((state) => state.parts.settings);
+  const grown = useLive((state) => state.parts.ledger);
   const [who, setWho] = useState("");
   const [what, setWhat] = useState("");
   const [text, setText] = useState("");
+  const [since, setSince] = useState("");
+  const [until, setUntil] = useState("");
   const words = useRested(text.trim());
   const { data: filters } = useQuery({
-    queryKey: ["ledger-filters", settings],
+    queryKey: ["ledger-filters", grown],
     queryFn: () => ask(api.GET("/api/ledger/filters")),
     placeholderData: (before) => before,
     enabled: may,
   });
   const pages = useInfiniteQuery({
-    queryKey: ["ledger", who, what, words],
+    queryKey: ["ledger", who, what, words, since, until],
     queryFn: ({ pageParam }) => {
       const query = { who: who || null, what: what || null, text: words, before: pageParam };
-      return ask(api.GET("/api/ledger", { params: { query } }));
+      const times = { since: momentOf(since, 0), until: momentOf(until, 1) };
+      return ask(api.GET("/api/ledger", { params: { query: { ...query, ...times } } }));
     },
     initialPageParam: null as number | null,
     getNextPageParam: (page) => page.more,
     enabled: may,
-    refetchInterval: 10_000,
   });
+  const { refetch } = pages;
+  const readingBack = (pages.data?.pages.length ?? 0) > 1;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is new is shown unless somebody reads back
+  useEffect(() => {
+    if (may && !readingBack) void refetch();
+  }, [grown, may, readingBack, refetch]);
   return (
     <main className="room records">
       <aside className="list">
@@ -92,6 +108,22 @@ export function Records() {
                   </option>
                 ))}
               </Form.Select>
+            </div>
+            <div className="list-head days">
+              <Form.Control
+                type="date"
+                value={since}
+                aria-label={t("ledger.since")}
+                title={t("ledger.since")}
+                onChange={(event) => setSince(event.target.value)}
+              />
+              <Form.Control
+                type="date"
+                value={until}
+                aria-label={t("ledger.until")}
+                title={t("ledger.until")}
+                onChange={(event) => setUntil(event.target.value)}
+              />
             </div>
             <p className="list-caption">{t("ledger.lead")}</p>
           </>
