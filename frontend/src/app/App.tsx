@@ -1,6 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
-import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { BrowserRouter, Navigate, Route, Routes, useLocation } from "react-router";
 import { shutOut } from "../api/client";
 import { Desk } from "../features/desk/Desk";
 import { live } from "../live/store";
@@ -8,6 +8,7 @@ import { unsaved } from "../live/unsaved";
 import { Notices } from "../ui/Notice";
 import { useLive } from "../ui/useLive";
 import { useMe } from "../ui/useMe";
+import { Fault } from "./Fault";
 import { Lintel } from "./Lintel";
 import { LogIn } from "./LogIn";
 
@@ -46,6 +47,7 @@ function Door() {
 }
 
 function Rooms() {
+  const { pathname } = useLocation();
   useEffect(() => {
     shutOut.tell = () => void queries.invalidateQueries({ queryKey: ["me"] });
     live.open(shutOut.tell);
@@ -69,19 +71,21 @@ function Rooms() {
   return (
     <div className="house">
       <Lintel />
-      <Suspense fallback={null}>
-        <Routes>
-          <Route path="/" element={<Desk Person={PersonOverBench} />} />
-          <Route path="/rules/:key?" element={<Rules />} />
-          <Route path="/commands/:name?" element={<Commands />} />
-          <Route path="/timers/:name?" element={<Timers />} />
-          <Route path="/stage/:part?/:name?" element={<Stage />} />
-          <Route path="/people/:part?/:name?" element={<People />} />
-          <Route path="/records/:part?" element={<Records />} />
-          <Route path="/setup/:part?" element={<Setup />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
-      </Suspense>
+      <Fault at={pathname}>
+        <Suspense fallback={null}>
+          <Routes>
+            <Route path="/" element={<Desk Person={PersonOverBench} />} />
+            <Route path="/rules/:key?" element={<Rules />} />
+            <Route path="/commands/:name?" element={<Commands />} />
+            <Route path="/timers/:name?" element={<Timers />} />
+            <Route path="/stage/:part?/:name?" element={<Stage />} />
+            <Route path="/people/:part?/:name?" element={<People />} />
+            <Route path="/records/:part?" element={<Records />} />
+            <Route path="/setup/:part?" element={<Setup />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </Suspense>
+      </Fault>
     </div>
   );
 }

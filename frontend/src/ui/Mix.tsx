@@ -16,7 +16,9 @@ export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
   const id = useId();
   const [taken, setTaken] = useState<string[]>([]);
   const box = useRef<HTMLDivElement>(null);
-  useEffect(() => box.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    box.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   const rows = differences(mine, theirs);
   const mixed = taken.length > 0 && taken.length < rows.length;
   const choose = (field: string, their: boolean) =>
