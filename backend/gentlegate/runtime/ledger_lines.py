@@ -72,7 +72,8 @@ def ledger_lines(effects: list[Effect], who: str, place: str) -> Iterator[Ledger
                 about = f"{effect.platform} {effect.message}"
                 yield LedgerEntry(effect.at, who, place, "mark", about, None, effect.mark)
             case Drawbridge():
-                yield LedgerEntry(effect.at, who, place, "drawbridge", effect.why, None, effect.state)
+                by, where = (who, place) if effect.by else ("gate", "gate")
+                yield LedgerEntry(effect.at, by, where, "drawbridge", effect.why, None, effect.state)
             case Unban() if effect.by is not None:
                 yield LedgerEntry(effect.at, who, place, "lift", f"{effect.platform} {effect.person}")
             case Remove() | Timeout() | Ban() if effect.by is not None:

@@ -40,6 +40,7 @@ class EntryView(Wire):
     place: str = Field(description="`desk`, `chat` or `gate`.")
     what: str
     about: str | None
+    whom: str | None = Field(None, description="The name of the person that it is about, where it is about one.")
     before: Any = None
     after: Any = None
     undoable: bool = Field(description="Whether this single change can be taken back now.")
@@ -124,12 +125,19 @@ def entry_views(request: Request, account: Account, found: list[tuple[int, Ledge
             place=one.place,
             what=one.what,
             about=one.about,
+            whom=_whom(gate, one.about),
             before=one.before,
             after=one.after,
             undoable=_standing(gate, document, one) and _may_undo(request, account, one),
         )
         for number, one in found
     ]
+
+
+def _whom(gate: Gate, about: str | None) -> str | None:
+    """The name behind `platform:id`, which some entries write after the platform."""
+    known = gate.engine.state.accounts.get((about or "").rpartition(" ")[2])
+    return known.name if known else None
 
 
 def _standing(gate: Gate, document: edit.Opened, entry: LedgerEntry) -> bool:

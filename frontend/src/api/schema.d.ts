@@ -2542,6 +2542,11 @@ export interface components {
              * @description The name of who did it; `gate` where nobody did.
              */
             who: string;
+            /**
+             * Whom
+             * @description The name of the person that it is about, where it is about one.
+             */
+            whom?: string | null;
         };
         /** Erased */
         Erased: {

@@ -60,8 +60,8 @@ export function HandOver({ wanted, onClose, may }: Props) {
             <time className="quiet">{when(one.at)}</time>{" "}
             <b>{one.key === "gate" ? t("ledger.gate") : one.who}</b>{" "}
             {t(`ledger.kinds.${one.what}`, { defaultValue: one.what })}
-            {one.about && ` · ${one.about}`}
-            {typeof one.after !== "object" && one.after !== null && (
+            {one.about && ` · ${one.whom ?? one.about}`}
+            {one.what !== "note" && typeof one.after !== "object" && one.after !== null && (
               <span className="quiet"> → {written(one.after)}</span>
             )}
           </li>

@@ -20,8 +20,8 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
   const before = written(entry.before);
   const after = written(entry.after);
   const long =
-    typeof entry.before === "object" ||
-    typeof entry.after === "object" ||
+    (typeof entry.before === "object" && entry.before !== null) ||
+    (typeof entry.after === "object" && entry.after !== null) ||
     before.length + after.length > SHORT;
   const undo = async () => {
     try {
@@ -40,8 +40,8 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
         <p>
           <b>{entry.key === "gate" ? t("ledger.gate") : entry.who}</b>{" "}
           <span className="quiet">{t(`ledger.places.${entry.place}`)}</span> {what}
-          {entry.about && <> · {entry.about}</>}
-          {!long && (before || after) && (
+          {entry.about && <> · {entry.whom ?? entry.about}</>}
+          {!long && entry.what !== "note" && (before || after) && (
             <span className="quiet">
               {" "}
               {before || "—"} → {after || "—"}
@@ -65,7 +65,7 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
         )}
         {entry.what === "setting" && entry.about?.includes(".") && (
           <Link
-            className="small"
+            className="btn btn-link btn-sm"
             to={`/records/back?section=${entry.about.split(".")[0]}&at=${entry.at - 1}`}
           >
             {t("sectionBack.fromHere")}
