@@ -19,8 +19,8 @@ from gentlegate.core.events import (
     Happening,
     Person,
 )
-from gentlegate.core.identity import Directory
 from gentlegate.core.kit.load import load_kit
+from gentlegate.core.people.identity import Directory
 from gentlegate.core.platforms import Abilities, abilities_of
 from tests.support.logs import at, person, run, said, says
 

@@ -8,11 +8,11 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from gentlegate.core import linking, people
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import ActError, JustDone
 from gentlegate.core.events import Event
 from gentlegate.core.moments import HOUR
+from gentlegate.core.people import cards, linking
 from tests.support.logs import at, desk, live, of, says
 
 BLOCKED = {"filters": {"phrases": {"entries": ["glue gun"]}, "newcomers": {"on": False}}}
@@ -40,7 +40,7 @@ class Cards(unittest.TestCase):
             says(10, "hello there", "samlan", platform="lantern"),
             desk(20, "timeout", person="brook:u-sam", seconds=60),
         )
-        card = people.card(engine.parts, "lantern:u-samlan", at(30))
+        card = cards.card(engine.parts, "lantern:u-samlan", at(30))
         self.assertEqual([account.key for account in card.accounts], ["lantern:u-samlan", "brook:u-sam"])
         self.assertEqual((card.level, [why.by for why in card.why]), ("subscriber", ["badge", "list"]))
         self.assertEqual(card.lists, ["regulars"])
@@ -48,7 +48,7 @@ class Cards(unittest.TestCase):
         self.assertEqual(
             [(act.outcome, act.by) for act in card.acts], [("timeout", "brook:u-odalys"), ("nudge", None)]
         )
-        later = people.card(engine.parts, "brook:@sam", at(30) + 6 * HOUR)
+        later = cards.card(engine.parts, "brook:@sam", at(30) + 6 * HOUR)
         self.assertEqual((later.standing, later.strikes[0].stands), (0, False))
 
     def test_earlier_names_are_kept_and_badges_follow(self) -> None:
@@ -58,15 +58,15 @@ class Cards(unittest.TestCase):
             renamed.at, "brook", "m-new", type(renamed.person)("brook", "u-sam", "samuel", "Samuel"), "I am new"
         )
         engine.handle(renamed)
-        (account,) = people.card(engine.parts, "brook:u-sam", at(4)).accounts
+        (account,) = cards.card(engine.parts, "brook:u-sam", at(4)).accounts
         assert account.seen
         self.assertEqual((account.login, account.seen.had), ("samuel", [["sam", "Sam", at(3)]]))
         self.assertEqual(account.seen.badges, [])
-        self.assertEqual(people.card(engine.parts, "brook:@samuel", at(4)).accounts[0].key, "brook:u-sam")
+        self.assertEqual(cards.card(engine.parts, "brook:@samuel", at(4)).accounts[0].key, "brook:u-sam")
 
     def test_the_same_name_elsewhere_is_suggested_and_never_linked(self) -> None:
         engine = after({}, live(), says(1, "hi", "sam"), says(2, "hi", "sam", platform="lantern"))
-        card = people.card(engine.parts, "brook:u-sam", at(3))
+        card = cards.card(engine.parts, "brook:u-sam", at(3))
         self.assertEqual([one.key for one in card.alike], ["lantern:u-sam"])
         self.assertEqual(len(card.accounts), 1)
 
@@ -81,12 +81,12 @@ class Links(unittest.TestCase):
             says(20, "a glue gun", "samlan", platform="lantern"),
             desk(30, "setting", path="people.linked", value=[["brook:u-sam", "lantern:u-samlan"]]),
         )
-        self.assertEqual(people.card(engine.parts, "lantern:u-samlan", at(31)).standing, 2)
+        self.assertEqual(cards.card(engine.parts, "lantern:u-samlan", at(31)).standing, 2)
         (verdict,) = of(engine.handle(says(40, "glue gun again", "samlan", platform="lantern")), "verdict")
         self.assertEqual((verdict.outcome, verdict.strikes), ("timeout", 3))
         engine.handle(desk(50, "setting", path="people.linked", value=None))
-        self.assertEqual(people.card(engine.parts, "brook:u-sam", at(51)).standing, 1)
-        self.assertEqual(people.card(engine.parts, "lantern:u-samlan", at(51)).standing, 2)
+        self.assertEqual(cards.card(engine.parts, "brook:u-sam", at(51)).standing, 1)
+        self.assertEqual(cards.card(engine.parts, "lantern:u-samlan", at(51)).standing, 2)
 
     @settings(max_examples=60, deadline=None)
     @given(st.lists(st.tuples(st.sampled_from(["brook", "lantern", "plaza"]), st.booleans()), max_size=12))
@@ -98,9 +98,9 @@ class Links(unittest.TestCase):
             engine.handle(desk(number * 20, "setting", path="people.linked", value=groups))
             engine.handle(says(number * 20 + 10, "a glue gun", "sam", platform=platform))
         engine.handle(desk(900, "setting", path="people.linked", value=[every]))
-        self.assertEqual(people.card(engine.parts, every[0], at(901)).standing, len(said))
+        self.assertEqual(cards.card(engine.parts, every[0], at(901)).standing, len(said))
         engine.handle(desk(910, "setting", path="people.linked", value=None))
-        each = [people.card(engine.parts, key, at(911)).standing for key in every]
+        each = [cards.card(engine.parts, key, at(911)).standing for key in every]
         self.assertEqual(each, [sum(key.startswith(p) for p, _ in said) for key in every])
 
     def test_groups_grow_together_and_one_is_no_group(self) -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from gentlegate.core import linking, overlaps, tonight
+from gentlegate.core import overlaps, tonight
 from gentlegate.core.changes import Changes
 from gentlegate.core.commands.replies import aloud
 from gentlegate.core.commands.runner import run_command, run_cue
@@ -25,11 +25,12 @@ from gentlegate.core.kit.edit import Document
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
+from gentlegate.core.people import linking
+from gentlegate.core.people.seen import badges_changed, seen_as
 from gentlegate.core.platforms import Abilities
 from gentlegate.core.records import AskRecord
 from gentlegate.core.rotas.scheduler import Rotas
 from gentlegate.core.rotas.voice import Voice
-from gentlegate.core.seen import badges_changed, seen_as
 from gentlegate.core.state import State
 from gentlegate.core.stream import arrivals, asks, happenings, raids
 from gentlegate.core.stream.finishing import FINISH

@@ -16,11 +16,11 @@ from gentlegate.core.commands.hearing import Ear
 from gentlegate.core.counters import Counters
 from gentlegate.core.effects import Effect
 from gentlegate.core.events import BROADCASTER, Person
-from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge.judge import Judge
 from gentlegate.core.kit.commands import BuiltIn, Command, Cooldown, Cue, Needs
 from gentlegate.core.kit.model import ChannelEntry, Kit, Rota
 from gentlegate.core.kit.names import looks_like
+from gentlegate.core.people.identity import LEVEL_OF, Directory
 from gentlegate.core.platforms import Abilities, abilities_of
 from gentlegate.core.records import AccountRecord, AskRecord
 from gentlegate.core.state import State

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import Protocol
 
 from gentlegate.core.events import StreamChange
-from gentlegate.core.identity import Directory
+from gentlegate.core.people.identity import Directory
 from gentlegate.core.rotas.pace import Pace, usual
 from gentlegate.core.rotas.recorded import Line, RecordedStream, counted, course_of, streams_of
 from gentlegate.runtime.ports import StoreThread

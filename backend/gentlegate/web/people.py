@@ -9,10 +9,10 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
-from gentlegate.core import people
 from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.kit import edit
+from gentlegate.core.people import cards
 from gentlegate.core.records import Act
 from gentlegate.core.team import Account
 from gentlegate.core.text.folding import fold_name
@@ -47,7 +47,7 @@ PERSON = re.compile(r"[a-z0-9_-]+:@?[^\s:]+")
 
 def _row(gate: Gate, written: str, at: int | None = None) -> PersonRow:
     parts = gate.engine.parts
-    found = people.card(parts, written, gate.clock.now())
+    found = cards.card(parts, written, gate.clock.now())
     first = found.accounts[0]
     return PersonRow(
         key=first.key,
@@ -66,9 +66,9 @@ async def every(request: Request, _: Reading, search: str = "", strikes: bool = 
     gate: Gate = request.app.state.gate
     wanted = fold_name(search.strip().lstrip("@"))
     if wanted:
-        found = people.named(gate.engine.parts, wanted)
+        found = cards.named(gate.engine.parts, wanted)
     elif strikes:
-        found = people.with_strikes(gate.engine.parts, gate.clock.now())
+        found = cards.with_strikes(gate.engine.parts, gate.clock.now())
     else:
         known = gate.engine.state.accounts
         lately = [(key, at) for key, at in await request.app.state.people("lately", ROWS) if known.get(key)]
@@ -76,7 +76,7 @@ async def every(request: Request, _: Reading, search: str = "", strikes: bool = 
     return PeoplePage(people=[_row(gate, key) for key in found[:ROWS]], count=len(found))
 
 
-def _account(account: people.Account) -> AccountSeen:
+def _account(account: cards.Account) -> AccountSeen:
     seen = account.seen
     return AccountSeen(
         key=account.key,
@@ -91,7 +91,7 @@ def _account(account: people.Account) -> AccountSeen:
 @routes.get("/card/{person}", summary="A person: accounts, level and why, strikes, acts, passes, notes")
 async def card(person: str, request: Request, account: Reading) -> PersonCard:
     gate: Gate = request.app.state.gate
-    found = people.card(gate.engine.parts, person_string(person), gate.clock.now())
+    found = cards.card(gate.engine.parts, person_string(person), gate.clock.now())
     keys = [one.key for one in found.accounts]
     ask = request.app.state.people
     count, last = await ask("counts", keys)
@@ -151,7 +151,7 @@ def _acts(request: Request, judged: Iterable[Act], logged: Iterable[LedgerEntry]
 @routes.get("/card/{person}/messages", summary="What a person wrote, newest first")
 async def messages(person: str, request: Request, _: Reading, before: int | None = None) -> SaidPage:
     gate: Gate = request.app.state.gate
-    keys = people.keys_of(gate.engine.parts, person_string(person))
+    keys = cards.keys_of(gate.engine.parts, person_string(person))
     found = await request.app.state.people("messages", keys, before, PAGE + 1)
     names = request.app.state.names
     return SaidPage(
@@ -181,7 +181,7 @@ def note_view(note: Any, account: Account) -> NoteView:
 @routes.post("/notes", summary="Note something about a person, or for the whole team")
 async def add_note(body: AddNote, request: Request, account: Noting) -> NoteView:
     gate: Gate = request.app.state.gate
-    person = None if body.person is None else people.account_of(gate.engine.state, person_string(body.person)).key
+    person = None if body.person is None else cards.account_of(gate.engine.state, person_string(body.person)).key
     if not body.text.strip():
         raise ActError("the note is empty", "text")
     ask = request.app.state.people
@@ -209,7 +209,7 @@ async def keep_note(id: int, body: KeepNote, request: Request, account: Noting) 
 async def erase(person: str, request: Request, account: Erasing) -> Erased:
     gate: Gate = request.app.state.gate
     parts = gate.engine.parts
-    found = people.card(parts, person_string(person), gate.clock.now())
+    found = cards.card(parts, person_string(person), gate.clock.now())
     keys = [one.key for one in found.accounts]
     names = [name for one in found.accounts for name in (one.login, one.name)]
     voices = list(parts.kit.channel.gatekeeper)
@@ -218,7 +218,7 @@ async def erase(person: str, request: Request, account: Erasing) -> Erased:
     count = await request.app.state.people("erase", keys, names, nobody, voices)
     if not count and not any(one.seen for one in found.accounts):
         raise Refused(404, "not-found", f"Nobody is known here as {person}.", "person")
-    people.forget(gate.engine.state, keys, found.identity)
+    cards.forget(gate.engine.state, keys, found.identity)
     gate.engine.parts.forget_all()
     gate.screen.forget(keys)
     gate.hub.show_anew()
@@ -234,6 +234,6 @@ def _named_in(gate: Gate, keys: list[str]) -> list[str]:
     found = []
     for name, entries in section.items():
         flat = [one for entry in entries for one in (entry if isinstance(entry, list) else [entry])]
-        if any(people.account_of(state, entry).key in keys for entry in flat):
+        if any(cards.account_of(state, entry).key in keys for entry in flat):
             found.append(name)
     return found

@@ -6,9 +6,9 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
-from gentlegate.core import linking, people
 from gentlegate.core.errors import ActError, GateError
 from gentlegate.core.kit import edit
+from gentlegate.core.people import cards, linking
 from gentlegate.core.team import Account
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
@@ -34,7 +34,7 @@ Editing = Annotated[Account, Depends(needs("people"))]
 async def link(body: LinkWith, request: Request, account: Editing) -> None:
     gate: Gate = request.app.state.gate
     state = gate.engine.state
-    one, other = (people.account_of(state, person_string(each)).key for each in (body.person, body.other))
+    one, other = (cards.account_of(state, person_string(each)).key for each in (body.person, body.other))
     if one == other:
         raise ActError("these are the same account", "other")
     await _relink(gate, account, lambda groups: linking.joined(groups, *_as_linked(gate, groups, one, other)))
@@ -43,7 +43,7 @@ async def link(body: LinkWith, request: Request, account: Editing) -> None:
 @routes.post("/unlink", summary="An account is somebody else's after all", status_code=204)
 async def unlink(body: Unlink, request: Request, account: Editing) -> None:
     gate: Gate = request.app.state.gate
-    key = people.account_of(gate.engine.state, person_string(body.person)).key
+    key = cards.account_of(gate.engine.state, person_string(body.person)).key
     groups = edit.read(gate.engine.document, "people.linked") or []
     (linked_as,) = _as_linked(gate, groups, key)
     if not any(linked_as in group for group in groups):
@@ -53,7 +53,7 @@ async def unlink(body: Unlink, request: Request, account: Editing) -> None:
 
 def _as_linked(gate: Gate, groups: list[list[str]], *keys: str) -> list[str]:
     """Accounts as the links write them: by log-in where they stand there so."""
-    known = {people.account_of(gate.engine.state, one).key: one for group in groups for one in group}
+    known = {cards.account_of(gate.engine.state, one).key: one for group in groups for one in group}
     return [known.get(key, key) for key in keys]
 
 
@@ -76,7 +76,7 @@ async def listed(name: ListName, request: Request, account: Reading) -> PeopleLi
 
 def _list(request: Request, name: ListName, account: Account) -> PeopleList:
     gate: Gate = request.app.state.gate
-    found = [(entry, people.account_of(gate.engine.state, entry)) for entry in _entries(gate, name)]
+    found = [(entry, cards.account_of(gate.engine.state, entry)) for entry in _entries(gate, name)]
     may = request.app.state.access.permissions.may(account, "people")
     return PeopleList(
         name=name,
@@ -109,7 +109,7 @@ async def _checked(request: Request, gate: Gate, platform: str, typed: str) -> C
     meant = typed.strip() if ":" in typed else f"{platform}:@{typed.strip().lstrip('@')}"
     if not PERSON.fullmatch(meant):
         return CheckedName(typed=typed, person=None, login="", name="", problem=f'"{typed}" is no log-in')
-    seen = people.account_of(gate.engine.state, meant)
+    seen = cards.account_of(gate.engine.state, meant)
     if seen.seen:
         return CheckedName(typed=typed, person=seen.key, login=seen.login, name=seen.name, problem=None)
     where = seen.platform.capitalize()
@@ -133,11 +133,11 @@ async def change_list(name: ListName, body: ChangePeopleList, request: Request, 
         if not PERSON.fullmatch(entry):
             raise ActError(f'"{entry}" is not written platform:id or platform:@login', "add")
     state = gate.engine.state
-    there = {people.account_of(state, entry).key: entry for entry in _entries(gate, name)}
-    mine = [people.account_of(state, entry).key for entry in body.take]
+    there = {cards.account_of(state, entry).key: entry for entry in _entries(gate, name)}
+    mine = [cards.account_of(state, entry).key for entry in body.take]
     changes: dict[str, Any] = {
         "take": [there.get(key, entry) for key, entry in zip(mine, body.take, strict=True)],
-        "add": [entry for entry in body.add if people.account_of(state, entry).key not in there],
+        "add": [entry for entry in body.add if cards.account_of(state, entry).key not in there],
     }
     for how, entries in changes.items():
         if entries:

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from gentlegate.core.identity import LEVEL_OF
 from gentlegate.core.kit.commands import Cooldown
 from gentlegate.core.moments import seconds
+from gentlegate.core.people.identity import LEVEL_OF
 from gentlegate.core.records import UseRecord
 from gentlegate.core.state import State, Table
 

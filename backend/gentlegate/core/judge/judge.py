@@ -10,11 +10,11 @@ from gentlegate.core.effects import Exempt, Reason, Verdict
 from gentlegate.core.events import BROADCASTER, MODERATOR, Message
 from gentlegate.core.filters import Finding, build_filters
 from gentlegate.core.filters.links import LinksFilter
-from gentlegate.core.identity import LEVEL_OF, Directory
 from gentlegate.core.judge import passes
 from gentlegate.core.judge.ladder import SEVERITY, add_strikes, in_grace, standing, step_at
 from gentlegate.core.kit.filters import with_mood
 from gentlegate.core.kit.model import Kit
+from gentlegate.core.people.identity import LEVEL_OF, Directory
 from gentlegate.core.state import State
 from gentlegate.core.text.link_entries import EntryIndex
 from gentlegate.core.text.reading import Reading

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from gentlegate.core.identity import LEVEL_OF
 from gentlegate.core.kit.commands import Command, Cue
 from gentlegate.core.kit.model import Kit
 from gentlegate.core.kit.names import heard_names, looks_like
 from gentlegate.core.moments import in_words
+from gentlegate.core.people.identity import LEVEL_OF
 from gentlegate.core.text.folding import fold_name
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from gentlegate.core.events import Person, StreamChange
-from gentlegate.core.identity import Directory
+from gentlegate.core.people.identity import Directory
 from gentlegate.core.state import State
 from gentlegate.core.streams import Streams
 

@@ -7,9 +7,9 @@ from collections.abc import Mapping
 from gentlegate.core.commands.variables import channel_variables, person_variables
 from gentlegate.core.effects import Cause, Effect
 from gentlegate.core.events import BROADCASTER, Message
-from gentlegate.core.identity import Directory
 from gentlegate.core.moments import SECOND
 from gentlegate.core.parts import Parts
+from gentlegate.core.people.identity import Directory
 from gentlegate.core.records import GreetingRecord, UseRecord
 from gentlegate.core.stream import saying
 from gentlegate.core.stream.shoutouts import held_back, shout_out

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from gentlegate.core.identity import Directory
-from gentlegate.core.people import account_of, identity_of
+from gentlegate.core.people.cards import account_of, identity_of
+from gentlegate.core.people.identity import Directory
 from gentlegate.core.records import Act, PersonRecord
 from gentlegate.core.state import State
 

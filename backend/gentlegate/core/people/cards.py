@@ -6,10 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from gentlegate.core.events import EVERYONE, FOLLOWER, LEAD, LEVELS, REGULAR, Person
-from gentlegate.core.identity import BADGE_LEVELS, Directory
 from gentlegate.core.judge import passes
 from gentlegate.core.judge.ladder import standing
 from gentlegate.core.parts import Parts
+from gentlegate.core.people.identity import BADGE_LEVELS, Directory
 from gentlegate.core.records import AccountRecord, Act, PersonRecord
 from gentlegate.core.state import State
 from gentlegate.core.text.folding import fold_name
