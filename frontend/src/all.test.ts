@@ -1,6 +1,7 @@
 /** Every test of the plain TypeScript parts; `make test` runs them with Node's own test runner. */
 import "./features/commands/sentences.test";
 import "./features/commands/types.test";
+import "./features/desk/keys.test";
 import "./features/desk/marks.test";
 import "./features/rules/entries.test";
 import "./features/rules/tuning.test";

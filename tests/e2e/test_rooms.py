@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from gentlegate.demo.prepare import PASSWORD
 from tests.support.browser import PHONE, Browser
 from tests.support.rooms import InRooms
+from tests.support.world import eventually
 
 
 class Rooms(InRooms):
@@ -78,6 +80,27 @@ class Rooms(InRooms):
         browser.wait_text("One more: kettle boils", ".search-all [data-selected=true]")
         browser.find(".search-all input").send_keys(Keys.ENTER)
         browser.wait_text("Counted: kettle boils", ".notices")
+
+    def test_a_key_is_given_another_letter(self) -> None:
+        id = self.world.type("away with another key", "grumbly", platform="lantern")
+        browser = self.odalys
+        browser.driver.get(self.world.address)
+        browser.wait_text("away with another key", ".feed")
+        browser.button("Keys").click()
+        field = browser.find("[aria-label='Key for: Remove']")
+        field.send_keys("u")
+        browser.wait_text("U does “Undo what the gate did” already.", ".card-over")
+        field.send_keys("d")
+        browser.find("body").send_keys(Keys.ESCAPE)
+        path = "//div[contains(@class, 'line ')][contains(., 'away with another key')]"
+        browser.driver.find_element(By.XPATH, path).click()
+        browser.wait_text("D", ".line.chosen .acts")
+        browser.find("body").send_keys("x")
+        browser.find("body").send_keys("d")
+        eventually(lambda: self.world.removed(id, "lantern"))
+        browser.button("Keys").click()
+        browser.button("The usual keys again").click()
+        self.assertEqual(browser.find("[aria-label='Key for: Remove']").get_attribute("value"), "X")
 
     def test_the_chats_text_is_made_larger_and_stays_so(self) -> None:
         self.world.type("how large is this line", "ashfall")

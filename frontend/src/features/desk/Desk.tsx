@@ -15,6 +15,7 @@ import { LENGTHS, type LineHandlers } from "./LineActs";
 import { canUndo, standing, undoneOf } from "./marks";
 import { SayBox } from "./SayBox";
 import { Start, useStart } from "./Start";
+import { useKeys } from "./useKeys";
 import { WhyCard } from "./WhyCard";
 
 /** The live view: the merged chat, what the gate did and why, and the bench. `Person` shows a line's writer. */
@@ -35,6 +36,7 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
   const [sheet, setSheet] = useState(false);
   const [missed, setMissed] = useState(false);
   const start = useStart();
+  const keysOf = useKeys();
   const shown = useMemo(
     () => (gateOnly ? lines.filter((line) => line.marks.length > 0) : lines),
     [lines, gateOnly],
@@ -92,22 +94,22 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
   };
   useHotkeys("up", () => step(-1), { preventDefault: true });
   useHotkeys("down", () => step(1), { preventDefault: true });
-  useHotkeys("enter, y", () => chosen && open(chosen));
-  useHotkeys("u", () => {
+  useHotkeys(`enter, ${keysOf.why}`, () => chosen && open(chosen));
+  useHotkeys(keysOf.undo, () => {
     const line = current();
     if (line && canUndo(line) && may("undo")) undo(line);
   });
-  useHotkeys("x", () => {
+  useHotkeys(keysOf.remove, () => {
     const line = current();
     if (line && !line.gatekeeper && !canUndo(line) && may("remove")) void acts.remove(line);
   });
-  useHotkeys("z", () => {
+  useHotkeys(keysOf.timeOut, () => {
     const line = current();
     if (!line || line.gatekeeper) return;
     setPassing(false);
     setTiming(true);
   });
-  useHotkeys("l", () => {
+  useHotkeys(keysOf.pass, () => {
     const line = current();
     if (!line || line.gatekeeper || !may("pass")) return;
     setTiming(false);
@@ -120,7 +122,7 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
     const length = PASSES[Number(event.key) - 1];
     if (passing && line && length && may("pass")) handlers.onPass(line, length);
   });
-  useHotkeys("g", () => setGateOnly((before) => !before));
+  useHotkeys(keysOf.gateOnly, () => setGateOnly((before) => !before));
   useHotkeys("/", () => document.getElementById("say")?.focus(), { preventDefault: true });
   useHotkeys("shift+slash", () => setKeys(true), { useKey: false });
   useHotkeys("esc", () => {

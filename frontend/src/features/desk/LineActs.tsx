@@ -4,6 +4,7 @@ import type { Line } from "../../live/types";
 import { PASSES } from "../../ui/passes";
 import { inWords, secondsOf } from "../../ui/time";
 import { canUndo, verdictOf } from "./marks";
+import { useKeys } from "./useKeys";
 
 /** The lengths of a timeout by hand, in seconds; their place is their key. */
 export const LENGTHS = [60, 600, 3600, 86400];
@@ -28,6 +29,7 @@ export type LineHandlers = {
 export function LineActs({ line, handlers }: { line: Line; handlers: LineHandlers }) {
   const { t } = useTranslation();
   const { may, timing, passing } = handlers;
+  const keys = useKeys();
   const act = { size: "sm", variant: "outline-secondary" } as const;
   if (timing && may("timeout"))
     return (
@@ -65,26 +67,27 @@ export function LineActs({ line, handlers }: { line: Line; handlers: LineHandler
     <div className="acts">
       {canUndo(line) && may("undo") && (
         <Button {...act} onClick={() => handlers.onUndo(line)}>
-          {t("desk.undo")} <kbd>U</kbd>
+          {t("desk.undo")} <kbd>{keys.undo.toUpperCase()}</kbd>
         </Button>
       )}
       {!canUndo(line) && !line.gatekeeper && may("remove") && (
         <Button {...act} onClick={() => handlers.onRemove(line)}>
-          {t("desk.remove")} <kbd>X</kbd>
+          {t("desk.remove")} <kbd>{keys.remove.toUpperCase()}</kbd>
         </Button>
       )}
       {!line.gatekeeper && may("timeout") && (
         <Button {...act} onClick={() => handlers.onTiming(true)}>
-          {t("desk.timeOut")} <kbd>Z</kbd>
+          {t("desk.timeOut")} <kbd>{keys.timeOut.toUpperCase()}</kbd>
         </Button>
       )}
       {!line.gatekeeper && may("pass") && (
         <Button {...act} onClick={() => handlers.onPassing(true)}>
-          {t("desk.pass")} <kbd>L</kbd>
+          {t("desk.pass")} <kbd>{keys.pass.toUpperCase()}</kbd>
         </Button>
       )}
       <Button {...act} onClick={() => handlers.onCard(line.key)}>
-        {t(verdictOf(line) ? "desk.why" : "desk.card")} <kbd>{verdictOf(line) ? "Y" : "↵"}</kbd>
+        {t(verdictOf(line) ? "desk.why" : "desk.card")}{" "}
+        <kbd>{verdictOf(line) ? keys.why.toUpperCase() : "↵"}</kbd>
       </Button>
     </div>
   );

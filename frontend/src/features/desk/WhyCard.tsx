@@ -9,6 +9,7 @@ import { useLive } from "../../ui/useLive";
 import type { Acts } from "./acts";
 import { LadderView } from "./LadderView";
 import { canUndo, ink, marginWords, undoneOf, verdictOf } from "./marks";
+import { useKeys } from "./useKeys";
 
 type Props = {
   line: Line;
@@ -25,6 +26,7 @@ export function WhyCard({ line, may, acts, Person, onClose }: Props) {
   const verdict = verdictOf(line);
   const undone = undoneOf(line);
   const words = marginWords(t, line);
+  const keys = useKeys();
   return (
     <section className="panel card-over" aria-label={t("why.title")}>
       <div className="panel-head">
@@ -52,7 +54,7 @@ export function WhyCard({ line, may, acts, Person, onClose }: Props) {
       <div className="card-acts">
         {canUndo(line) && may("undo") && (
           <Button onClick={() => void acts.undo(line)}>
-            {t("desk.undo")} <kbd>U</kbd>
+            {t("desk.undo")} <kbd>{keys.undo.toUpperCase()}</kbd>
           </Button>
         )}
         {verdict && may("second_look") && <Settle line={line} acts={acts} />}
