@@ -191,6 +191,35 @@ class Contract:
 
         self.hearing(work)
 
+    def test_people_are_looked_up_by_their_log_in(self) -> None:
+        async def work(connector: Connector, heard: Heard) -> None:
+            await self.joined(heard)
+            self.type("I am here", "New_Comer")
+            asked = {"effect": "lookup", "what": "person", "name": "new_comer"}
+            await soon(lambda: "I am here" in heard.texts())
+            found = await connector.send("", asked) or {}
+            self.assertEqual((found["id"], found["login"]), ("u-new_comer", "new_comer"))  # type: ignore[attr-defined]
+            self.assertIsNone(await connector.send("", {**asked, "name": "who/ever is? this"}))  # type: ignore[attr-defined]
+
+        self.hearing(work)
+
+    def test_the_gatekeeper_is_called_what_it_is_asked_to_be(self) -> None:
+        async def work(connector: Connector, heard: Heard) -> None:
+            await self.joined(heard)
+            self.assertEqual(await connector.called(), "Gatekeeper")  # type: ignore[attr-defined]
+            self.assertEqual(await connector.call("Kiln Keeper"), "Kiln Keeper")  # type: ignore[attr-defined]
+            for refused in ("x", "much too long a name for anybody to read in a fast chat"):
+                with self.assertRaises(NotPossible):  # type: ignore[attr-defined]
+                    await connector.call(refused)
+            act = {"effect": "say", "text": "who am I", "reply_to": None, "private_to": None}
+            await carry_out(connector, f"named-{self.platform}", act)
+            await soon(lambda: "who am I" in heard.texts())
+            await connector.call("Gatekeeper")
+
+        heard = self.hearing(work)
+        said = next(event for event in heard.events if isinstance(event, Message) and event.text == "who am I")
+        self.assertEqual((said.person.login, said.person.name), ("gatekeeper", "Kiln Keeper"))  # type: ignore[attr-defined]
+
 
 class BrookContract(Contract, unittest.TestCase):
     platform = "brook"

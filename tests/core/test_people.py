@@ -13,6 +13,7 @@ from gentlegate.core.errors import ActError, JustDone
 from gentlegate.core.events import Event
 from gentlegate.core.moments import HOUR
 from gentlegate.core.people import cards, linking
+from gentlegate.core.text.folding import fold_name
 from tests.support.logs import at, desk, live, of, says
 
 BLOCKED = {"filters": {"phrases": {"entries": ["glue gun"]}, "newcomers": {"on": False}}}
@@ -69,6 +70,42 @@ class Cards(unittest.TestCase):
         card = cards.card(engine.parts, "brook:u-sam", at(3))
         self.assertEqual([one.key for one in card.alike], ["lantern:u-sam"])
         self.assertEqual(len(card.accounts), 1)
+
+
+class Finding(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.lists(st.sampled_from(["sam", "samwise", "isambard", "lou", "SAM", "Łou"]), max_size=6),
+        st.sampled_from(["sam", "am", "lou", "x"]),
+    )
+    def test_everybody_with_these_letters_and_nobody_else(self, logins: list[str], wanted: str) -> None:
+        engine = after({}, live(), *(says(n, "hi", login) for n, login in enumerate(logins, 1)))
+        found = cards.named(engine.parts, wanted)
+        expected = {
+            f"brook:u-{login}"
+            for login in logins
+            if wanted in fold_name(login) or wanted in fold_name(login.title())
+        }
+        self.assertEqual(set(found), expected)
+        self.assertEqual(len(found), len(set(found)))
+        begins = [fold_name(key.partition("-")[2]).startswith(wanted) for key in found]
+        self.assertEqual(begins, sorted(begins, reverse=True))
+
+    def test_an_earlier_name_is_found_and_forgetting_leaves_nothing(self) -> None:
+        engine = after(BLOCKED, live(), says(1, "a glue gun", "sam"), desk(2, "pass", person="brook:u-sam"))
+        line = says(3, "new name")
+        who = type(line.person)("brook", "u-sam", "pinchpot", "Pinchpot")
+        engine.handle(type(line)(line.at, "brook", "renamed", who, "new name"))
+        self.assertEqual(cards.named(engine.parts, "sam"), ["brook:u-sam"])
+        self.assertEqual(cards.with_strikes(engine.parts, at(4)), ["brook:u-sam"])
+        cards.forget(engine.state, ["brook:u-sam"], "brook:u-sam")
+        engine.parts.forget_all()
+        for wanted in ("sam", "pinch"):
+            self.assertEqual(cards.named(engine.parts, wanted), [])
+        card = cards.card(engine.parts, "brook:u-sam", at(5))
+        self.assertEqual((card.standing, card.acts, card.passes, card.accounts[0].seen), (0, [], {}, None))
+        (verdict,) = of(engine.handle(says(6, "a glue gun", "sam")), "verdict")
+        self.assertEqual(verdict.strikes, 1)
 
 
 class Links(unittest.TestCase):

@@ -87,7 +87,7 @@ class Evening(TwoBrowsers):
         self.bram.wait(lambda: int(self.bram.find(row).text.split()[0]) < first)
         while self.bram.all("[data-command=kiln] button"):
             count = len(self.bram.all("[data-command=kiln]"))
-            self.bram.all("[data-command=kiln] button")[0].click()
+            self.bram.click("[data-command=kiln] button", 0)
             self.bram.wait(lambda count=count: len(self.bram.all("[data-command=kiln]")) < count)  # type: ignore[misc]
         before = len(self.world.texts())
         self.world.type("!kiln", "wedgewise")

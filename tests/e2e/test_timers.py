@@ -43,7 +43,7 @@ class TimersRoom(InRooms):
         browser.find(".ahead select").send_keys("Stream of")
         browser.wait_text("Over a recorded stream")
         browser.wait(lambda: self.posts(browser, "Round the studio") > 5)
-        browser.all(".strip-row[data-rota='Round the studio'] .post")[0].click()
+        browser.click(".strip-row[data-rota='Round the studio'] .post", 0)
         browser.wait_text("Round the studio: !shelf", ".strip-said")
 
     def test_a_rota_is_made_with_two_fields(self) -> None:

@@ -54,6 +54,34 @@ class OnTheScreen(unittest.TestCase):
         self.happens(says(7, "hot", "gatekeeper"))
         self.assertTrue(self.screen.spoke_on("brook"))
 
+    def test_who_is_here_and_what_they_are_changing(self) -> None:
+        self.happens(live())
+        seats = [("Wren", ()), ("Bram", ("commands.kiln",)), ("Bram", ("channel.name", "commands.kiln"))]
+        self.screen.present(seats)
+        self.happens(says(1, "hello"))
+        self.assertEqual(self.part("present"), ["Bram", "Wren"])
+        self.assertEqual(self.part("editing"), [{"name": "Bram", "places": ["channel.name", "commands.kiln"]}])
+        self.screen.present([("Bram", ())])
+        self.happens(says(2, "hello"))
+        self.assertEqual((self.part("present"), self.part("editing")), (["Bram"], []))
+
+    def test_somebody_who_is_forgotten_is_shown_no_more(self) -> None:
+        self.happens(live(), says(1, "mine", "sam", id="a"), says(2, "not mine", "lou", id="b"))
+        self.screen.forget(["brook:u-sam"])
+        self.assertEqual([line["text"] for line in self.screen.snapshot()["lines"]], ["not mine"])
+        self.assertIsNone(self.screen.message("brook", "a"))
+        self.happens(desk(3, "ban", person="brook:u-sam", message="a"))
+        self.assertEqual(len(self.screen.snapshot()["lines"]), 1)
+
+    def test_what_is_done_about_people_moves_their_cards(self) -> None:
+        self.happens(live(), says(1, "hello", "sam", id="a"))
+        before = self.part("people")
+        self.happens(desk(2, "timeout", person="brook:u-sam", seconds=60))
+        after = self.part("people")
+        self.assertGreater(after, before)
+        self.happens(says(3, "nothing happens", "lou"))
+        self.assertEqual(self.part("people"), after)
+
     def test_only_what_changed_is_told(self) -> None:
         self.happens(live(), says(1, "hello", id="a"))
         self.assertTrue(any("line" in change for change in self.changes))

@@ -55,6 +55,10 @@ class Browser:
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
 
+    def click(self, css: str, place: int = 0) -> None:
+        """Click an element, found again where the page has drawn it anew meanwhile."""
+        self.wait(lambda: self.all(css)[place].click() is None)
+
     def button(self, words: str, inside: str = "body") -> WebElement:
         path = f".//button[starts-with(normalize-space(.), '{words}')]"
         found: WebElement = self.wait(

@@ -24,6 +24,21 @@ class Joining(unittest.TestCase):
         found = self.marlo.get("/api/platforms").raise_for_status().json()["platforms"]
         return next(dict(one) for one in found if one["platform"] == platform)
 
+    def test_the_shown_name_is_the_broadcasters_to_change_and_kept_in_the_ledger(self) -> None:
+        eventually(lambda: "joined" in self.standing()["done"])
+        path = "/api/platforms/brook/name"
+        self.assertEqual(self.marlo.get(path).json(), {"name": "Gatekeeper"})
+        with self.world.client("odalys") as odalys:
+            self.assertEqual(odalys.get(path).json(), {"name": "Gatekeeper"})
+            self.assertEqual(odalys.put(path, json={"name": "Kiln Keeper"}).status_code, 403)
+        self.assertEqual(self.marlo.put(path, json={"name": " Kiln Keeper "}).json(), {"name": "Kiln Keeper"})
+        long = self.marlo.put(path, json={"name": "a name with more than 25 characters"})
+        self.assertEqual(long.status_code, 409)
+        self.assertIn("25 characters", long.json()["detail"])
+        (entry,) = self.marlo.get("/api/ledger", params={"what": "shown_name"}).json()["entries"]
+        self.assertEqual((entry["before"], entry["after"]), ("Gatekeeper", "Kiln Keeper"))
+        self.assertEqual(self.marlo.get("/api/platforms/harbour/name").status_code, 422)
+
     def test_step_by_step_to_a_reply_that_came_back(self) -> None:
         eventually(lambda: self.standing("plaza")["done"][:3] == ALL[:3])
         self.assertEqual(self.standing("plaza")["next"], "live")

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import asyncio
 import unittest
 from typing import Any, ClassVar
+
+import httpx
+from websockets.asyncio.client import connect
 
 from gentlegate.demo.prepare import PASSWORD
 from tests.support.world import World, eventually
@@ -195,8 +199,8 @@ class HandOver(WithWorld):
         wren = self.world.client("wren")
         self.addCleanup(wren.close)
         self.world.type("click here: gone.test", "passerby")
-        self.bram.post("/api/desk/count", json={"name": "lost", "step": "+1"}).raise_for_status()
-        wren.post("/api/desk/count", json={"name": "mugs", "step": "+1"}).raise_for_status()
+        self.bram.post("/api/desk/count", json={"name": "lost", "step": "=5"}).raise_for_status()
+        wren.post("/api/desk/count", json={"name": "mugs", "step": "=7"}).raise_for_status()
         self.bram.post("/api/people/notes", json={"person": None, "text": "Kiln opens at nine."}).raise_for_status()
         eventually(lambda: wren.get("/api/hand-over").json()["stopped"])
         missed = wren.get("/api/hand-over").raise_for_status().json()
@@ -206,6 +210,33 @@ class HandOver(WithWorld):
         self.assertEqual([note["text"] for note in missed["notes"]], ["Kiln opens at nine."])
         self.assertEqual(missed["stopped"][0]["filter"], "links")
         self.assertFalse(missed["missed"])
+
+    def test_who_was_away_is_told_until_they_have_seen_it(self) -> None:
+        with self.world.client("wren") as wren:
+            self.look_in(wren)
+            self.assertFalse(wren.get("/api/hand-over").json()["missed"])
+            self.bram.post("/api/desk/count", json={"name": "boils", "step": "=4"}).raise_for_status()
+            hours = "UPDATE accounts SET here_at = here_at - 2 * 3600 * 1000000 WHERE login = 'wren'"
+            self.world.change(hours)
+            self.look_in(wren)
+            missed = wren.get("/api/hand-over").json()
+            self.assertTrue(missed["missed"])
+            self.assertIn("boils", [one["about"] for one in missed["entries"]])
+            self.look_in(wren)
+            self.assertEqual(wren.get("/api/hand-over").json()["since"], missed["since"])
+            wren.post("/api/hand-over/seen").raise_for_status()
+            self.assertFalse(wren.get("/api/hand-over").json()["missed"])
+
+    def look_in(self, client: httpx.Client) -> None:
+        """A screen is opened and closed again."""
+        address = self.world.address.replace("http", "ws", 1) + "/api/live"
+        headers = {"Cookie": f"gentlegate_session={client.cookies['gentlegate_session']}"}
+
+        async def look() -> None:
+            async with connect(address, additional_headers=headers, proxy=None) as socket:
+                await socket.recv()
+
+        asyncio.run(asyncio.wait_for(look(), 10))
 
 
 class Oneself(WithWorld):
