@@ -125,6 +125,22 @@ class Links(unittest.TestCase):
         self.assertEqual(cards.card(engine.parts, "brook:u-sam", at(51)).standing, 1)
         self.assertEqual(cards.card(engine.parts, "lantern:u-samlan", at(51)).standing, 2)
 
+    def test_acts_on_people_without_a_line_go_home_too(self) -> None:
+        together = [["brook:u-sam", "lantern:u-sam"]]
+        engine = after(
+            BLOCKED,
+            live(),
+            says(1, "hi", "sam"),
+            says(2, "hi", "sam", platform="lantern"),
+            desk(3, "setting", path="people.linked", value=together),
+            desk(4, "timeout", person="brook:u-sam", seconds=60),
+            desk(5, "ban", person="lantern:u-sam"),
+            desk(6, "setting", path="people.linked", value=None),
+        )
+        brook, lantern = (cards.card(engine.parts, f"{name}:u-sam", at(7)) for name in ("brook", "lantern"))
+        self.assertEqual([act.outcome for act in brook.acts], ["timeout"])
+        self.assertEqual([act.outcome for act in lantern.acts], ["ban"])
+
     @settings(max_examples=60, deadline=None)
     @given(st.lists(st.tuples(st.sampled_from(["brook", "lantern", "plaza"]), st.booleans()), max_size=12))
     def test_linking_and_parting_loses_and_invents_nothing(self, said: list[tuple[str, bool]]) -> None:

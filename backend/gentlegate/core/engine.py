@@ -84,7 +84,7 @@ class Engine:
         before = getattr(self, "parts", None)
         self.parts = Parts(kit, self.state, self._seed, self.declared)
         if before is not None and before.directory.groups != self.parts.directory.groups:
-            linking.rehome(self.state, self.parts.directory)
+            linking.rehome(self.state, before.directory, self.parts.directory)
         self._quiet_until = None
         self.rotas = Rotas(self.parts, Voice(self.parts), getattr(self, "rotas", None), self.now)
         self.parts.rotas = self.rotas

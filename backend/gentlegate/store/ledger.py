@@ -78,7 +78,8 @@ class Ledger:
     def since(self, at: int, but: str, most: int) -> list[tuple[int, LedgerEntry]]:
         """What others than `but` did since a moment, newest first."""
         found = self._db.connection.execute(
-            "SELECT seq, at, who, place, what, about, before, after FROM ledger WHERE at >= ? AND who != ?"
+            "SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            " WHERE seq >= (SELECT seq FROM ledger WHERE at >= ? ORDER BY at, seq LIMIT 1) AND who != ?"
             " ORDER BY seq DESC LIMIT ?",
             (at, but, most),
         )

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from gentlegate.core.people.cards import account_of, identity_of
 from gentlegate.core.people.identity import Directory
-from gentlegate.core.records import Act, PersonRecord
+from gentlegate.core.records import Act
 from gentlegate.core.state import State
 
 
@@ -23,15 +23,17 @@ def parted(groups: Iterable[list[str]], one: str) -> list[list[str]]:
     return [group for group in left if len(group) > 1]
 
 
-def rehome(state: State, after: Directory) -> None:
+def rehome(state: State, before: Directory, after: Directory) -> None:
     """Let records follow changed links: what is linked now shares one, what was parted takes what was its own."""
-    for key, record in list(state.people.items()):
-        _share_out(state, key, record, after)
-    for key, _ in list(state.people.items()):
+    members = {member for groups in (before.groups, after.groups) for group in groups for member in group}
+    concerned = members | {account_of(state, member).key for member in members}
+    for key in [key for key, _ in state.people.items() if key in concerned]:
+        _share_out(state, key, after)
+    for key in [key for key, _ in state.people.items() if key in concerned]:
         home = _home(state, key, after)
         if home != key:
             _merge(state, key, home)
-    for key, given in list(state.passes.items()):
+    for key, given in [(key, given) for key, given in state.passes.items() if key in concerned]:
         home = _home(state, key, after)
         if home != key:
             state.passes.drop(key)
@@ -43,24 +45,30 @@ def _home(state: State, key: str, directory: Directory) -> str:
     return identity_of(directory, account_of(state, key))
 
 
-def _share_out(state: State, key: str, record: PersonRecord, after: Directory) -> None:
-    """Acts on platforms that this record's person no longer has go to the accounts that they were done to."""
-    homes = {act.message: _home_of_act(state, act, key, after) for act in record.acts}
-    gone = [act for act in record.acts if homes[act.message] not in (key, _home(state, key, after))]
-    if not gone:
+def _share_out(state: State, key: str, after: Directory) -> None:
+    """Acts that were done to accounts which are somebody else's now go to them, with the strikes that they added."""
+    record = state.people.get(key)
+    stays = (key, _home(state, key, after))
+    moves = (
+        [(act, home) for act in record.acts if (home := _home_of(state, act, after)) not in (None, *stays)]
+        if record
+        else []
+    )
+    if not moves:
         return
     kept = state.people.edit(key)
-    kept.acts = [act for act in kept.acts if act not in gone]
-    for act in gone:
-        other = state.people.edit(homes[act.message])
+    for act, home in moves:
+        kept.acts = [one for one in kept.acts if one is not act]
+        other = state.people.edit(home)
         other.acts = sorted([*other.acts, act], key=lambda one: one.at)
         strikes = [strike for strike in kept.strikes if strike[0] == act.strike_at]
-        kept.strikes = [strike for strike in kept.strikes if strike not in strikes]
+        kept.strikes = [strike for strike in kept.strikes if strike[0] != act.strike_at]
         other.strikes = sorted([*other.strikes, *strikes])
 
 
-def _home_of_act(state: State, act: Act, key: str, after: Directory) -> str:
-    return _home(state, act.person, after) if act.person else key
+def _home_of(state: State, act: Act, after: Directory) -> str | None:
+    """Whose record an act belongs to now; None where it is not known to whom it was done."""
+    return _home(state, act.person, after) if act.person else None
 
 
 def _merge(state: State, key: str, home: str) -> None:

@@ -16,3 +16,7 @@ ALTER TABLE accounts ADD COLUMN away_from INTEGER;
 
 -- When a session was last used, to the hour; one that lies unused ends.
 ALTER TABLE sessions ADD COLUMN used INTEGER;
+
+-- For what was done since a moment: stops by the judge, and the ledger's entries.
+CREATE INDEX effects_verdict_at ON effects (at) WHERE effect = 'verdict';
+CREATE INDEX ledger_at ON ledger (at);
