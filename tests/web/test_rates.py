@@ -7,7 +7,7 @@ import unittest
 from starlette.requests import Request
 
 from gentlegate.web.problems import Refused
-from gentlegate.web.rates import HASHED, READS, WORKED_OUT, WRITES, Rates
+from gentlegate.web.rates import FROM_ONE_PLACE, HASHED, READS, WORKED_OUT, WRITES, Rates
 
 
 def request(path: str, host: str = "10.0.0.1") -> Request:
@@ -43,6 +43,14 @@ class Bounds(unittest.TestCase):
         self.taken(rates, "/api/desk/count", "POST", "one")
         self.assertEqual(self.taken(rates, "/api/desk/count", "POST", "two"), WRITES.amount)
         self.assertEqual(self.taken(rates, "/api/desk/count", "POST", None, "10.0.0.2"), WRITES.amount)
+
+    def test_made_up_cookies_are_bounded_by_where_they_come_from(self) -> None:
+        rates = Rates()
+        for number in range(FROM_ONE_PLACE.amount):
+            rates.take(request("/api/commands"), "GET", f"cookie {number}")
+        with self.assertRaises(Refused):
+            rates.take(request("/api/commands"), "GET", "one more")
+        rates.take(request("/api/commands", "10.0.0.2"), "GET", "one more")
 
     def test_hashing_is_bounded_by_where_it_comes_from_whatever_the_cookie(self) -> None:
         rates = Rates()

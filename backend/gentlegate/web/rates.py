@@ -24,6 +24,8 @@ READS = RateLimitItemPerSecond(400, 10, namespace="reads")
 WRITES = RateLimitItemPerSecond(120, 10, namespace="writes")
 WORKED_OUT = RateLimitItemPerSecond(60, 10, namespace="costly")
 HASHED = RateLimitItemPerMinute(90, namespace="hashing")
+FROM_ONE_PLACE = RateLimitItemPerSecond(4000, 10, namespace="place")
+"""A whole team may sit behind one address; made-up cookies do not go beyond this."""
 
 
 class Rates:
@@ -39,6 +41,7 @@ class Rates:
             return
         host = request.client.host if request.client else "?"
         who = hashlib.sha256(cookie.encode()).hexdigest()[:16] if cookie else host
+        self._count(FROM_ONE_PLACE, host)
         reading = method in ("GET", "HEAD")
         self._count(READS if reading else WRITES, who)
         if COSTLY.search(path):
