@@ -12,6 +12,7 @@ from gentlegate.core.kit import edit
 from gentlegate.core.kit.sections import SECTIONS, going_back
 from gentlegate.core.kit.taking_back import holds, way_back
 from gentlegate.core.text.folding import fold_name
+from tests.support.kits import said_by
 
 NAMES = st.sampled_from(["kiln", "Clay", "mug", "KETTLE"])
 ENTRIES = st.builds(lambda name, reply: {"name": name, "reply": reply}, NAMES, st.sampled_from(["a", "b"]))
@@ -44,18 +45,7 @@ def possible(settings: edit.Document, change: tuple[str, Any]) -> bool:
 
 
 def same(one: edit.Document, other: edit.Document) -> bool:
-    """Whether two documents say the same; an entry's place in its list and empty sections do not matter."""
-
-    def plain(settings: edit.Document) -> Any:
-        commands = {fold_name(entry["name"]): entry for entry in settings.get("commands", [])}
-        return commands, full({key: value for key, value in settings.items() if key != "commands"})
-
-    def full(value: Any) -> Any:
-        if not isinstance(value, dict):
-            return value
-        return {key: kept for key, one in value.items() if (kept := full(one)) not in ({}, None)}
-
-    return bool(plain(one) == plain(other))
+    return bool(said_by(one) == said_by(other))
 
 
 class SingleChanges(unittest.TestCase):
