@@ -80,7 +80,7 @@ class Finding(unittest.TestCase):
     )
     def test_everybody_with_these_letters_and_nobody_else(self, logins: list[str], wanted: str) -> None:
         engine = after({}, live(), *(says(n, "hi", login) for n, login in enumerate(logins, 1)))
-        found = cards.named(engine.parts, wanted)
+        found = cards.named(engine.state.accounts.items(), wanted)
         expected = {
             f"brook:u-{login}"
             for login in logins
@@ -96,12 +96,12 @@ class Finding(unittest.TestCase):
         line = says(3, "new name")
         who = type(line.person)("brook", "u-sam", "pinchpot", "Pinchpot")
         engine.handle(type(line)(line.at, "brook", "renamed", who, "new name"))
-        self.assertEqual(cards.named(engine.parts, "sam"), ["brook:u-sam"])
+        self.assertEqual(cards.named(engine.state.accounts.items(), "sam"), ["brook:u-sam"])
         self.assertEqual(cards.with_strikes(engine.parts, at(4)), ["brook:u-sam"])
         cards.forget(engine.state, ["brook:u-sam"], "brook:u-sam")
         engine.parts.forget_all()
         for wanted in ("sam", "pinch"):
-            self.assertEqual(cards.named(engine.parts, wanted), [])
+            self.assertEqual(cards.named(engine.state.accounts.items(), wanted), [])
         card = cards.card(engine.parts, "brook:u-sam", at(5))
         self.assertEqual((card.standing, card.acts, card.passes, card.accounts[0].seen), (0, [], {}, None))
         (verdict,) = of(engine.handle(says(6, "a glue gun", "sam")), "verdict")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 from pydantic import Field
@@ -11,7 +11,7 @@ from pydantic import Field
 from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.kit import edit
-from gentlegate.core.kit.sections import going_back
+from gentlegate.core.kit.sections import SectionName, going_back
 from gentlegate.core.kit.taking_back import holds, way_back
 from gentlegate.core.stream import quotes
 from gentlegate.core.team import Account, Permissions
@@ -25,10 +25,6 @@ from gentlegate.web.schemas import Wire
 routes = APIRouter(prefix="/api/ledger", tags=["ledger"], responses=ANSWERS)
 Reading = Annotated[Account, Depends(needs("ledger"))]
 PAGE = 60
-SectionName = Literal[
-    "channel", "filters", "ladder", "drawbridge", "commands", "built_ins", "cues", "counters", "rotas", "arrivals",
-    "shoutouts", "happenings", "quotes", "people", "platforms",
-]  # fmt: skip
 _QUOTE = re.compile(r"quotes\.(\d+)")
 
 

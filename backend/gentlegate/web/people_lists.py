@@ -83,12 +83,12 @@ def _list(request: Request, name: ListName, account: Account) -> PeopleList:
         entries=[
             ListedPerson(
                 entry=entry,
-                platform=account.platform,
-                login=account.login,
-                name=account.name,
-                known=account.seen is not None,
+                platform=one.platform,
+                login=one.login,
+                name=one.name,
+                known=one.seen is not None,
             )
-            for entry, account in found
+            for entry, one in found
         ],
         may=may and (name != "leads" or account.level == "broadcaster"),
     )

@@ -28,7 +28,7 @@ def act_by_hand(parts: Parts, act: DeskAct, now: int) -> list[Effect]:
     seconds = _seconds(act) if act.do == "timeout" else None
     identity = parts.directory.identity(person)
     record = parts.state.people.get(identity)
-    two_hands.heed(parts, act, record, (SEVERITY[act.do], seconds or 0), now)
+    two_hands.heed(act, record, (SEVERITY[act.do], seconds or 0), now)
     if message:
         _not_yet(record, person.platform, message, act.do)
     cause = Cause("desk", act.do, message or None)

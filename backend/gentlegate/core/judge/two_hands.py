@@ -6,14 +6,13 @@ from gentlegate.core.errors import JustDone
 from gentlegate.core.events import DeskAct
 from gentlegate.core.judge.ladder import SEVERITY
 from gentlegate.core.moments import SECOND
-from gentlegate.core.parts import Parts
 from gentlegate.core.records import Act, PersonRecord
 
 JUST_NOW = 20 * SECOND
 """As long as what another has just done may not have been noticed yet."""
 
 
-def heed(parts: Parts, act: DeskAct, record: PersonRecord | None, strength: tuple[int, int], now: int) -> None:
+def heed(act: DeskAct, record: PersonRecord | None, strength: tuple[int, int], now: int) -> None:
     """JustDone where another moderator did something about the same line or person a moment ago.
 
     `strength` is the act's severity and, for a timeout, its seconds. Acts that do not ask to be careful, such as

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal, get_args
 
 from gentlegate.core.kit import edit
 from gentlegate.core.text.folding import fold_name
 
-SECTIONS = (
+SectionName = Literal[
     "channel", "filters", "ladder", "drawbridge", "commands", "built_ins", "cues", "counters", "rotas", "arrivals",
     "shoutouts", "happenings", "quotes", "people", "platforms",
-)  # fmt: skip
+]  # fmt: skip
+SECTIONS: tuple[SectionName, ...] = get_args(SectionName)
 NOT_KEPT = "filters.links.feeds"
 """Imported lists are not in the settings themselves, so that they cannot be put back with them."""
 

@@ -61,7 +61,6 @@ class Card:
     acts: list[Act]
     passes: dict[str, int | None]
     lists: list[str]
-    ignored: bool
 
 
 def person_of(key: str, record: AccountRecord) -> Person:
@@ -106,7 +105,6 @@ def card(parts: Parts, written: str, now: int) -> Card:
         acts=list(reversed(record.acts)) if record else [],
         passes=running,
         lists=lists,
-        ignored="ignored" in lists,
     )
 
 
@@ -166,10 +164,10 @@ def _alike(parts: Parts, accounts: list[Account]) -> list[Account]:
     return [found[key] for key in sorted(found)][:MOST_ALIKE]
 
 
-def named(parts: Parts, wanted: str) -> list[str]:
-    """Accounts with these folded letters in a name of theirs, earlier ones too; where it begins with them first."""
+def named(accounts: Iterable[tuple[str, AccountRecord]], wanted: str) -> list[str]:
+    """Those with these folded letters in a name of theirs, earlier ones too; where it begins with them first."""
     found = []
-    for key, record in parts.state.accounts.items():
+    for key, record in accounts:
         names = [record.login, record.name, *(name for had in record.had for name in had[:2])]
         places = [place for name in names if (place := fold_name(str(name)).find(wanted)) >= 0]
         if places:
