@@ -1,7 +1,7 @@
 import { useState } from "react";
-import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { ListField } from "./ListField";
+import { PlatformSelect } from "./PlatformSelect";
 
 type Props = {
   label: string;
@@ -26,18 +26,13 @@ export function PeopleField({ label, help, people, platforms, problem, onChange 
         problem={problem}
         onChange={(items) => onChange([...new Set(items.map(whole))])}
       />
-      <Form.Select
-        size="sm"
-        aria-label={t("people.platform", { label })}
+      <PlatformSelect
+        small
+        label={t("people.platform", { label })}
+        platforms={platforms}
         value={platform}
-        onChange={(event) => setPlatform(event.target.value)}
-      >
-        {platforms.map((one) => (
-          <option key={one} value={one}>
-            {t("people.on", { platform: t(`platforms.${one}`, { defaultValue: one }) })}
-          </option>
-        ))}
-      </Form.Select>
+        onChange={setPlatform}
+      />
     </div>
   );
 }

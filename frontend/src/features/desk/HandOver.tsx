@@ -1,11 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { written } from "../../ui/differences";
-import { useTelling } from "../../ui/Notice";
+import { NoteForm } from "../../ui/NoteForm";
 import { when } from "../../ui/time";
 import { useLive } from "../../ui/useLive";
 
@@ -17,11 +16,12 @@ export function HandOver({ wanted, onClose, may }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const live = useLive((state) => state.parts.stream?.live);
+  const grown = useLive((state) => state.parts.ledger);
   const { data } = useQuery({
-    queryKey: ["hand-over", wanted],
+    queryKey: ["hand-over", wanted, wanted ? grown : 0],
     queryFn: () => ask(api.GET("/api/hand-over", { params: { query: { whole: wanted } } })),
     enabled: may("card"),
-    refetchInterval: wanted ? 5000 : false,
+    placeholderData: (before) => before,
   });
   if (!data || !(wanted || (data.missed && live))) return null;
   const seen = async () => {
@@ -71,7 +71,15 @@ export function HandOver({ wanted, onClose, may }: Props) {
       {data.entries.length + data.stopped.length + data.notes.length === 0 && (
         <p className="quiet">{t("handOver.nothing")}</p>
       )}
-      {may("note") && <TeamNote />}
+      {may("note") && (
+        <NoteForm
+          person={null}
+          label={t("handOver.note")}
+          hint={t("handOver.note")}
+          said={t("handOver.noted")}
+          onAdded={() => queries.invalidateQueries({ queryKey: ["hand-over"] })}
+        />
+      )}
     </section>
   );
 }
@@ -114,39 +122,5 @@ function Standing() {
       {Boolean(looks?.length) && <p>{t("handOver.looks", { count: looks?.length })}</p>}
       {paused.length > 0 && <p>{t("handOver.paused", { names: paused.join(", ") })}</p>}
     </>
-  );
-}
-
-/** A note for whoever comes next. */
-function TeamNote() {
-  const { t } = useTranslation();
-  const queries = useQueryClient();
-  const { tell, complain } = useTelling();
-  const [text, setText] = useState("");
-  const add = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      await ask(api.POST("/api/people/notes", { body: { person: null, text } }));
-      setText("");
-      tell(t("handOver.noted"));
-    } catch (error) {
-      complain(error);
-    }
-    await queries.invalidateQueries({ queryKey: ["hand-over"] });
-  };
-  return (
-    <Form className="note-form" onSubmit={(event) => void add(event)}>
-      <Form.Control
-        size="sm"
-        value={text}
-        maxLength={1000}
-        aria-label={t("handOver.note")}
-        placeholder={t("handOver.note")}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <Button size="sm" type="submit" variant="outline-secondary" disabled={!text.trim()}>
-        {t("people.noteAdd")}
-      </Button>
-    </Form>
   );
 }

@@ -4,6 +4,7 @@ import { api, ask, type Schemas } from "../../api/client";
 import type { Line } from "../../live/types";
 import { useTelling } from "../../ui/Notice";
 import { useGoOn } from "../../ui/useGoOn";
+import { useRun } from "../../ui/useRun";
 
 type Act<T extends unknown[]> = (...about: T) => Promise<boolean>;
 
@@ -27,18 +28,10 @@ export type Acts = {
 /** The acts of the Desk; what goes wrong is said at the edge of the page. */
 export function useActs(): Acts {
   const { t } = useTranslation();
-  const { tell, complain } = useTelling();
+  const { tell } = useTelling();
+  const run = useRun();
   const goOn = useGoOn();
   return useMemo(() => {
-    const run = async (asked: Promise<unknown>): Promise<boolean> => {
-      try {
-        await asked;
-        return true;
-      } catch (error) {
-        complain(error);
-        return false;
-      }
-    };
     const sayWhereNot = (done: Schemas["Done"]) => {
       for (const { effect, platform } of done.effects)
         if (effect === "refused") tell(t("bench.notTaken", { platform: t(`platforms.${platform}`) }));
@@ -89,5 +82,5 @@ export function useActs(): Acts {
       clear: (command: string, identity: string | null) =>
         run(ask(api.POST("/api/desk/clear", { body: { command, identity } }))),
     };
-  }, [complain, tell, t, goOn]);
+  }, [run, tell, t, goOn]);
 }

@@ -4,8 +4,10 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { PlatformSelect } from "../../ui/PlatformSelect";
 import { day } from "../../ui/time";
-import { useLive } from "../../ui/useLive";
+import { usePlatforms } from "../../ui/usePlatforms";
+import { useRun } from "../../ui/useRun";
 
 type Props = { card: Schemas["PersonCard"]; may: boolean };
 
@@ -14,26 +16,20 @@ export function Accounts({ card, may }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
   const { tell, complain } = useTelling();
-  const platforms = useLive((state) => state.parts.stream?.platforms.map((one) => one.name).join());
+  const run = useRun();
+  const known = usePlatforms();
   const [login, setLogin] = useState("");
   const [platform, setPlatform] = useState("");
-  const known = platforms?.split(",") ?? [];
   const person = card.accounts[0]?.key ?? "";
   const named = (name: string) => t(`platforms.${name}`, { defaultValue: name });
-  const run = async (asked: Promise<unknown>, said: string) => {
-    try {
-      await asked;
-      tell(said);
-      setLogin("");
-    } catch (error) {
-      complain(error);
-    }
+  const change = async (asked: Promise<unknown>, said: string) => {
+    if (await run(asked, said)) setLogin("");
     await queries.invalidateQueries({ queryKey: ["people"] });
   };
   const link = (other: string) =>
-    run(ask(api.POST("/api/people/link", { body: { person, other } })), t("people.linked"));
+    change(ask(api.POST("/api/people/link", { body: { person, other } })), t("people.linked"));
   const part = (one: string) =>
-    run(ask(api.POST("/api/people/unlink", { body: { person: one } })), t("people.parted"));
+    change(ask(api.POST("/api/people/unlink", { body: { person: one } })), t("people.parted"));
   const typed = async (event: FormEvent) => {
     event.preventDefault();
     const where = platform || known[0] || "";
@@ -90,18 +86,13 @@ export function Accounts({ card, may }: Props) {
             placeholder={t("people.linkLogin")}
             onChange={(event) => setLogin(event.target.value)}
           />
-          <Form.Select
-            size="sm"
-            value={platform || known[0]}
-            aria-label={t("people.linkPlatform")}
-            onChange={(event) => setPlatform(event.target.value)}
-          >
-            {known.map((one) => (
-              <option key={one} value={one}>
-                {t("people.on", { platform: named(one) })}
-              </option>
-            ))}
-          </Form.Select>
+          <PlatformSelect
+            small
+            label={t("people.linkPlatform")}
+            platforms={known}
+            value={platform || (known[0] ?? "")}
+            onChange={setPlatform}
+          />
           <Button size="sm" type="submit" variant="outline-secondary" disabled={!login.trim()}>
             {t("people.link")}
           </Button>

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { readKept } from "../../ui/kept";
 import { useTelling } from "../../ui/Notice";
-import { useLive } from "../../ui/useLive";
+import { PlatformSelect } from "../../ui/PlatformSelect";
+import { usePlatforms } from "../../ui/usePlatforms";
 
 export const LISTS = ["regulars", "leads", "ignored"] as const;
 export type ListName = (typeof LISTS)[number];
@@ -20,8 +21,7 @@ export function ListRoom({ name }: { name: ListName }) {
     queryKey: ["people", "list", name],
     queryFn: () => ask(api.GET("/api/people/lists/{name}", { params: { path: { name } } })),
   });
-  const platforms = useLive((state) => state.parts.stream?.platforms.map((one) => one.name).join());
-  const known = platforms?.split(",") ?? [];
+  const known = usePlatforms();
   const [platform, setPlatform] = useState("");
   const where = platform || known[0] || "brook";
   const key = `gentlegate.names.${name}`;
@@ -29,11 +29,10 @@ export function ListRoom({ name }: { name: ListName }) {
   const [odd, setOdd] = useState<Schemas["CheckedName"][]>([]);
   const [busy, setBusy] = useState(false);
   const named = (one: string) => t(`platforms.${one}`, { defaultValue: one });
-  const write = (text: string) => {
-    setTyped(text);
-    if (text) localStorage.setItem(key, JSON.stringify(text));
+  useEffect(() => {
+    if (typed) localStorage.setItem(key, JSON.stringify(typed));
     else localStorage.removeItem(key);
-  };
+  }, [key, typed]);
   const change = async (body: { add: string[]; take: string[] }) => {
     await ask(api.POST("/api/people/lists/{name}", { params: { path: { name } }, body }));
     await queries.invalidateQueries({ queryKey: ["people"] });
@@ -47,7 +46,8 @@ export function ListRoom({ name }: { name: ListName }) {
       const add = found.flatMap((one) => (one.person ? [one.person] : []));
       if (add.length) await change({ add, take: [] });
       setOdd((before) => [...before, ...found.filter((one) => !one.person)]);
-      write("");
+      // What was typed on meanwhile stays.
+      setTyped((now) => (now.startsWith(text) ? now.slice(text.length).trimStart() : now));
       if (add.length) tell(t("people.added", { count: add.length }));
     } catch (error) {
       complain(error);
@@ -93,7 +93,7 @@ export function ListRoom({ name }: { name: ListName }) {
             value={typed}
             aria-label={t("people.names")}
             placeholder={t("people.namesHint")}
-            onChange={(event) => write(event.target.value)}
+            onChange={(event) => setTyped(event.target.value)}
             onBlur={() => void commit(typed)}
             onKeyDown={(event) => {
               if (event.key !== "Enter") return;
@@ -101,17 +101,12 @@ export function ListRoom({ name }: { name: ListName }) {
               void commit(typed);
             }}
           />
-          <Form.Select
-            aria-label={t("people.linkPlatform")}
+          <PlatformSelect
+            label={t("people.linkPlatform")}
+            platforms={known}
             value={where}
-            onChange={(event) => setPlatform(event.target.value)}
-          >
-            {known.map((one) => (
-              <option key={one} value={one}>
-                {t("people.on", { platform: named(one) })}
-              </option>
-            ))}
-          </Form.Select>
+            onChange={setPlatform}
+          />
           <Button type="submit" disabled={busy || !typed.trim()}>
             {t("list.add")}
           </Button>
@@ -131,7 +126,7 @@ export function ListRoom({ name }: { name: ListName }) {
                   size="sm"
                   variant="outline-secondary"
                   onClick={() => {
-                    write(`${typed} ${one.typed}`.trim());
+                    setTyped(`${typed} ${one.typed}`.trim());
                     setOdd((before) => before.filter((other) => other !== one));
                   }}
                 >

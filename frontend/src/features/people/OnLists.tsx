@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
-import { useTelling } from "../../ui/Notice";
+import { useRun } from "../../ui/useRun";
 import { LISTS, type ListName } from "./ListRoom";
 
 type Props = { card: Schemas["PersonCard"]; may: boolean; mayLeads: boolean };
@@ -11,15 +11,11 @@ type Props = { card: Schemas["PersonCard"]; may: boolean; mayLeads: boolean };
 export function OnLists({ card, may, mayLeads }: Props) {
   const { t } = useTranslation();
   const queries = useQueryClient();
-  const { complain } = useTelling();
+  const run = useRun();
   const keys = card.accounts.map((one) => one.key);
   const turn = async (name: ListName, on: boolean) => {
     const body = on ? { add: keys.slice(0, 1), take: [] } : { add: [], take: keys };
-    try {
-      await ask(api.POST("/api/people/lists/{name}", { params: { path: { name } }, body }));
-    } catch (error) {
-      complain(error);
-    }
+    await run(ask(api.POST("/api/people/lists/{name}", { params: { path: { name } }, body })));
     await queries.invalidateQueries({ queryKey: ["people"] });
   };
   if (!may) return null;

@@ -1,32 +1,21 @@
 import { useMemo } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ask } from "../../api/client";
-import { useTelling } from "../../ui/Notice";
 import { useGoOn } from "../../ui/useGoOn";
+import { useRun } from "../../ui/useRun";
 
 /** What can be done about a person, by their person string; each gives whether it was done. */
 export function usePersonActs(person: string, name: string) {
   const { t } = useTranslation();
-  const { tell, complain } = useTelling();
+  const run = useRun();
   const goOn = useGoOn();
   return useMemo(() => {
-    const run = async (asked: Promise<unknown>, said?: string): Promise<boolean> => {
-      try {
-        await asked;
-        if (said) tell(said);
-        return true;
-      } catch (error) {
-        complain(error);
-        return false;
-      }
-    };
     return {
       pass: (length: string) =>
         run(
           ask(api.POST("/api/desk/pass", { body: { person, length, end: false, over: false } })),
           t("desk.passGiven", { name }),
         ),
-      endPass: () => run(ask(api.POST("/api/desk/pass", { body: { person, end: true, over: false } }))),
       timeOut: (seconds: number) =>
         goOn(
           (over) => ask(api.POST("/api/desk/people/timeout", { body: { person, seconds, over } })),
@@ -45,5 +34,5 @@ export function usePersonActs(person: string, name: string) {
       forgetArrival: () =>
         run(ask(api.POST("/api/stream/arrivals/forget", { body: { person } })), t("presses.forgotten")),
     };
-  }, [person, name, t, tell, complain, goOn]);
+  }, [person, name, t, run, goOn]);
 }

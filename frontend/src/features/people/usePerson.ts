@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
 import { api, ask, Problem } from "../../api/client";
 import type { LiveState } from "../../live/reducer";
 import { useLive } from "../../ui/useLive";
@@ -26,13 +27,17 @@ export function usePerson(person: string) {
   const keys = asked.data?.accounts.map((one) => one.key) ?? [person];
   const life = useLive((state) => lifeOf(state, keys));
   const said = useQuery({
-    queryKey: ["people", "said", person, life],
-    queryFn: async () => {
-      void asked.refetch();
-      return ask(api.GET("/api/people/card/{person}/messages", { params: { path: { person } } }));
-    },
-    placeholderData: (before) => before,
+    queryKey: ["people", "said", person],
+    queryFn: () => ask(api.GET("/api/people/card/{person}/messages", { params: { path: { person } } })),
     enabled: Boolean(asked.data),
   });
+  const lived = useRef(life);
+  const [againCard, againSaid] = [asked.refetch, said.refetch];
+  useEffect(() => {
+    if (lived.current === life) return;
+    lived.current = life;
+    void againCard();
+    void againSaid();
+  }, [life, againCard, againSaid]);
   return { card: asked.data, said: said.data };
 }
