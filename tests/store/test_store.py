@@ -43,6 +43,12 @@ class Migrations(OnAFile):
         with self.assertRaisesRegex(StoreError, "not a Gentle Gate database"):
             Database(foreign)
 
+    def test_only_its_owner_reads_it(self) -> None:
+        Connections(self.database).put("brook", "http://brook.test", "secret")
+        made = sorted(self.path.parent.iterdir())
+        self.assertEqual([one.name for one in made], ["gate.db", "gate.db-shm", "gate.db-wal"])
+        self.assertEqual([one.stat().st_mode & 0o077 for one in made], [0, 0, 0])
+
     def test_statements_with_triggers_stay_whole(self) -> None:
         script = "CREATE TABLE a (b);\nCREATE TRIGGER t BEFORE UPDATE ON a BEGIN SELECT 1; SELECT 2; END;\n"
         self.assertEqual(len(list(statements(script))), 2)

@@ -13,6 +13,7 @@ import httpx
 from websockets.asyncio.client import connect
 from websockets.exceptions import InvalidStatus
 
+from gentlegate.demo.prepare import PASSWORD
 from tests.support.team import add_account
 from tests.support.world import World
 
@@ -66,7 +67,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("DELETE", "/api/team/accounts/nobody", None, BROADCASTER),
     ("PUT", "/api/team/permissions/door", {"level": "lead"}, BROADCASTER),
     ("DELETE", "/api/team/accounts/nobody/second", None, BROADCASTER),
-    ("POST", "/api/second", None, VIEWER),
+    ("POST", "/api/second", {"password": PASSWORD}, VIEWER),
     ("PUT", "/api/second", {"code": "000000"}, VIEWER),
     ("POST", "/api/second/off", {"code": "000000"}, VIEWER),
     ("GET", "/api/sessions", None, VIEWER),
@@ -218,6 +219,13 @@ class Permissions(WithWorld):
                 self.assertTrue(route.get("summary"), f"{method} {path}")
 
 
+async def snapshot(socket: Any) -> dict[str, Any]:
+    """The next snapshot that comes."""
+    while "snapshot" not in (said := json.loads(await socket.recv())):
+        pass
+    return dict(said["snapshot"])
+
+
 class Socket(WithWorld):
     def talk(self, login: str | None, work: Callable[[Any], Awaitable[None]], **headers: str) -> None:
         async def run() -> None:
@@ -248,10 +256,11 @@ class Socket(WithWorld):
                 await socket.recv()
                 for words in (*said, json.dumps({"editing": [place]}), "again"):
                     await socket.send(words)
-                editing = None
-                while not editing or ("snapshot" in editing and place not in str(editing) and heard):
-                    editing = json.loads(await socket.recv())
-                self.assertEqual(place in str(editing), heard)
+                # The second snapshot from here was asked for after all of it had been said.
+                await snapshot(socket)
+                await socket.send("again")
+                shown = await snapshot(socket)
+                self.assertEqual(place in str(shown["parts"]["editing"]), heard)
 
             with self.subTest(login):
                 self.talk(login, work)
@@ -265,9 +274,8 @@ class Socket(WithWorld):
             while "hello from the socket test" not in seen:
                 seen = (await socket.recv()).decode()
             await socket.send("again")
-            while "snapshot" not in (again := json.loads(await socket.recv())):
-                pass
-            self.assertIn("hello from the socket test", [line["text"] for line in again["snapshot"]["lines"]])
+            shown = await snapshot(socket)
+            self.assertIn("hello from the socket test", [line["text"] for line in shown["lines"]])
 
         self.talk("bram", work)
 

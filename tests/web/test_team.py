@@ -205,7 +205,9 @@ class SecondFactor(WithWorld):
 
     def test_turned_on_asked_for_taken_once_and_dropped(self) -> None:
         client = self.new("careful")
-        secret = client.post("/api/second").json()["secret"]
+        wrong = client.post("/api/second", json={"password": "not this one"})
+        self.assertEqual((wrong.status_code, wrong.json()["where"]), (422, "password"))
+        secret = client.post("/api/second", json={"password": PASSWORD}).json()["secret"]
         codes = pyotp.TOTP(secret)
         self.assertEqual(self.log_in("careful").status_code, 200)  # not before a first code
         self.assertEqual(client.put("/api/second", json={"code": "000000"}).status_code, 422)

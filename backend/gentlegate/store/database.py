@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from importlib.resources import files
 from pathlib import Path
 
@@ -21,6 +22,7 @@ class Database:
     """A connection in WAL mode. Use it from one thread at a time."""
 
     def __init__(self, path: Path | str) -> None:
+        _only_for_its_owner(Path(path))
         self.connection = sqlite3.connect(path, isolation_level=None, check_same_thread=False, timeout=10)
         self.connection.row_factory = sqlite3.Row
         try:
@@ -64,6 +66,12 @@ class Database:
                 for statement in statements(script):
                     connection.execute(statement)
                 connection.execute(f"PRAGMA user_version = {number}")
+
+
+def _only_for_its_owner(path: Path) -> None:
+    """A new file is readable by its owner alone, and SQLite makes those beside it alike: they hold tokens."""
+    with suppress(OSError):
+        os.close(os.open(path, os.O_CREAT | os.O_RDWR, 0o600))
 
 
 def known_version() -> int:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+import asyncio
 import hashlib
 import secrets
 import time
-from collections import deque
 from collections.abc import Callable
 from typing import Any, Protocol
 
@@ -15,15 +15,16 @@ from argon2.exceptions import InvalidHashError, VerificationError
 from fastapi import Request
 from starlette.requests import HTTPConnection
 
+from gentlegate.core.errors import GateError
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.ports import StoreThread
 from gentlegate.web.problems import Refused
 from gentlegate.web.second import SecondFactor
+from gentlegate.web.tries import Tries
 
 log = structlog.get_logger()
 COOKIE = "gentlegate_session"
 SESSION_SECONDS = 30 * 86400
-TRIES, TRIES_WITHIN = 5, 60.0
 INVITATION_OVER = "This invitation was used already, has ended or was withdrawn. Ask for a new one."
 
 
@@ -44,7 +45,7 @@ def hashed(token: str) -> str:
 
 
 class Access:
-    """Log-in and sessions. Five wrong passwords within a minute, and the log-in waits."""
+    """Log-in and sessions."""
 
     def __init__(
         self,
@@ -58,23 +59,24 @@ class Access:
         self.second = SecondFactor(accounts, store)
         self._store = store
         self._hasher = hasher or PasswordHasher()
-        self._wrong: dict[str, deque[float]] = {}
+        self._tries = Tries()
         self._nobody = self._hasher.hash(secrets.token_hex(8))
 
     async def log_in(self, login: str, password: str, code: str, from_where: str) -> tuple[Account, str]:
         """The account and the cookie's token. Refused where password or code is wrong, or too often was."""
-        self._throttle(login.casefold(), from_where)
+        attempt = self._tries.begin(login.casefold(), from_where)
         found = await self._store.run(self.accounts.password_of, login)
-        right = await self._store.run(self._matches, found[1] if found else self._nobody, password)
+        right = await self._matches(found[1] if found else self._nobody, password)
         if found is None or not right:
-            self._note_wrong(login.casefold(), from_where)
+            log.warning("access.wrong", login=login[:60], of=from_where)
             raise Refused(401, "log-in-wrong", "This log-in and password do not go together.", "password")
         try:
             await self.second.check(found[0], code)
-        except Refused as refused:
-            if code.strip():
-                self._note_wrong(login.casefold(), from_where)
-            raise refused
+        except Refused:
+            if not code.strip():
+                attempt.right()
+            raise
+        attempt.right()
         log.info("access.logged-in", login=found[0].login, of=from_where)
         return found[0], await self._begin(found[0], from_where)
 
@@ -82,7 +84,7 @@ class Access:
         """The first account, made with the key that the first start printed."""
         if not await self._store.run(self.accounts.take_welcome_key, hashed(key)):
             raise Refused(403, "key-used", "This link was used already, or a newer one was printed.", "key")
-        secret = await self._store.run(self._hasher.hash, password)
+        secret = await self._hash(password)
         account = await self._store.run(self.accounts.add, login, name, "broadcaster", secret)
         return account, await self._begin(account, from_where)
 
@@ -90,30 +92,34 @@ class Access:
         self, take: Callable[..., Account | None], key: str, login: str, name: str, password: str, from_where: str
     ) -> tuple[Account, str]:
         """An account by an invitation; `take` uses it up."""
-        self._throttle(f"invitation {key[:8]}", from_where)
-        secret = await self._store.run(self._hasher.hash, password)
+        attempt = self._tries.begin(f"invitation {key[:8]}", from_where)
+        secret = await self._hash(password)
         now = int(time.time() * 1_000_000)
-        account = await self._store.run(take, hashed(key), login, name, secret, now)
+        try:
+            account = await self._store.run(take, hashed(key), login, name, secret, now)
+        except GateError:
+            attempt.right()
+            raise
         if account is None:
-            self._note_wrong(f"invitation {key[:8]}", from_where)
+            log.warning("access.wrong", invitation=key[:8], of=from_where)
             raise Refused(410, "invitation-over", INVITATION_OVER, "key")
+        attempt.right()
         return account, await self._begin(account, from_where)
 
-    async def new_password(self, account: Account, old: str, new: str, request: Request) -> None:
-        """Another password of one's own; every other session ends. Refused where the old one is wrong."""
-        self._throttle(account.login.casefold(), "password")
+    async def prove(self, account: Account, password: str, from_where: str, field: str) -> None:
+        """Refused, naming the field, where this is not the account's password."""
+        attempt = self._tries.begin(account.login.casefold(), from_where)
         found = await self._store.run(self.accounts.password_of, account.login)
-        if found is None or not await self._store.run(self._matches, found[1], old):
-            self._note_wrong(account.login.casefold())
-            raise Refused(422, "password-wrong", "This is not your password now. Nothing was changed.", "old")
-        secret = await self._store.run(self._hasher.hash, new)
+        if found is None or not await self._matches(found[1], password):
+            log.warning("access.wrong", login=account.login, of=from_where)
+            raise Refused(422, "password-wrong", "This is not your password now. Nothing was changed.", field)
+        attempt.right()
+
+    async def new_password(self, account: Account, new: str, request: Request) -> None:
+        """Another password of one's own; every other session ends."""
+        secret = await self._hash(new)
         keep = hashed(request.cookies.get(COOKIE, ""))
         await self._store.run(self.accounts.set_password, account, secret, keep)
-
-    def _note_wrong(self, *keys: str) -> None:
-        log.warning("access.wrong", about=keys[0][:60], of=keys[-1])
-        for key in keys:
-            self._wrong.setdefault(key, deque(maxlen=20)).append(time.monotonic())
 
     async def _begin(self, account: Account, from_where: str) -> str:
         token = secrets.token_urlsafe(32)
@@ -122,19 +128,15 @@ class Access:
         await self._store.run(self.accounts.begin_session, hashed(token), account, now, ends, from_where)
         return token
 
-    def _matches(self, secret: str, password: str) -> bool:
+    async def _hash(self, password: str) -> str:
+        # Beside the store's own thread, which the live gate waits for.
+        return await asyncio.to_thread(self._hasher.hash, password)
+
+    async def _matches(self, secret: str, password: str) -> bool:
         try:
-            return self._hasher.verify(secret, password)
+            return await asyncio.to_thread(self._hasher.verify, secret, password)
         except (VerificationError, InvalidHashError):
             return False
-
-    def _throttle(self, *keys: str) -> None:
-        for key, most in zip(keys, (TRIES, TRIES * 4), strict=True):
-            times = self._wrong.get(key, deque())
-            while times and times[0] < time.monotonic() - TRIES_WITHIN:
-                times.popleft()
-            if len(times) >= most:
-                raise Refused(429, "too-many-tries", "Too many wrong passwords. Try again in a minute.", "password")
 
     async def who(self, connection: HTTPConnection) -> Account | None:
         token = connection.cookies.get(COOKIE)

@@ -17,8 +17,8 @@ COSTLY = re.compile(
     r"|platforms/[^/]+/(check|test)|people/check)|/api/kits\b|/api/rules/feeds|\.csv$|/table$"
 )
 """What is worked out or asked of others."""
-HASHING = re.compile(r"/api/(session|join|welcome|password)$")
-"""What hashes a password."""
+HASHING = re.compile(r"/api/(session|join|welcome|password|second(/off)?)$")
+"""What hashes a password or compares a code."""
 
 READS = RateLimitItemPerSecond(400, 10, namespace="reads")
 WRITES = RateLimitItemPerSecond(120, 10, namespace="writes")

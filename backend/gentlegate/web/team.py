@@ -27,6 +27,7 @@ from gentlegate.web.team_schemas import (
     Join,
     MovePermission,
     PermissionView,
+    Prove,
     SecondCode,
     SecondView,
     SessionView,
@@ -167,8 +168,9 @@ async def move(act: str, body: MovePermission, request: Request, account: Leadin
 
 
 @routes.post("/second", summary="Begin a second factor for oneself")
-async def begin_second(request: Request, account: Looking) -> SecondView:
+async def begin_second(body: Prove, request: Request, account: Looking) -> SecondView:
     access: Access = request.app.state.access
+    await access.prove(account, body.password, from_where(request), "password")
     secret, address, picture = access.second.begin(account)
     return SecondView(secret=secret, address=address, picture=picture)
 
@@ -196,7 +198,9 @@ async def drop_anothers_second(login: str, request: Request, account: Leading) -
 @routes.put("/password", summary="Change one's own password; other sessions end", status_code=204)
 async def change_password(body: ChangePassword, request: Request, account: Looking) -> None:
     check_new(body.new, account.login, account.name, field="new")
-    await request.app.state.access.new_password(account, body.old, body.new, request)
+    access: Access = request.app.state.access
+    await access.prove(account, body.old, from_where(request), "old")
+    await access.new_password(account, body.new, request)
     request.app.state.hub.dismiss(account.id, but=hashed(request.cookies.get(COOKIE, "")))
     await _told(request, account, "password", account.login, None, None)
 

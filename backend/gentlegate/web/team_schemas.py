@@ -82,6 +82,10 @@ class MovePermission(Wire):
     level: Literal["moderator", "lead"]
 
 
+class Prove(Wire):
+    password: str = Field(min_length=1, max_length=200, description="One's own, asked again.")
+
+
 class SecondView(Wire):
     """A secret that is shown this once; it is asked for after its first code was given."""
 

@@ -3450,6 +3450,14 @@ export interface components {
              */
             where?: string | null;
         };
+        /** Prove */
+        Prove: {
+            /**
+             * Password
+             * @description One's own, asked again.
+             */
+            password: string;
+        };
         /** PutBack */
         PutBack: {
             /** Number */
@@ -9866,7 +9874,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Prove"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

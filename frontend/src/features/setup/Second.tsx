@@ -10,17 +10,10 @@ import { useTelling } from "../../ui/Notice";
 export function Second({ me }: { me: Me }) {
   const { t } = useTranslation();
   const queries = useQueryClient();
-  const { tell, complain } = useTelling();
+  const { tell } = useTelling();
   const { data: team } = useQuery({ queryKey: ["team"], queryFn: () => ask(api.GET("/api/team")) });
   const [begun, setBegun] = useState<Schemas["SecondView"] | null>(null);
   const on = Boolean(team?.accounts.find((one) => one.login === me.login)?.seconds);
-  const begin = async () => {
-    try {
-      setBegun(await ask(api.POST("/api/second")));
-    } catch (error) {
-      complain(error);
-    }
-  };
   const done = async (said: string) => {
     setBegun(null);
     await queries.invalidateQueries({ queryKey: ["team"] });
@@ -31,17 +24,23 @@ export function Second({ me }: { me: Me }) {
       <h3>{t("second.title")}</h3>
       <p className="quiet">{t(on ? "second.on" : "second.off")}</p>
       {on && (
-        <CodeForm
+        <ProofForm
+          {...CODE}
           id="second-off"
+          label={t("second.code")}
           go={t("second.turnOff")}
           send={(code) => ask(api.POST("/api/second/off", { body: { code } }))}
           onDone={() => void done(t("second.isOff"))}
         />
       )}
       {!on && !begun && (
-        <Button variant="outline-secondary" onClick={() => void begin()}>
-          {t("second.begin")}
-        </Button>
+        <ProofForm
+          {...PASSWORD}
+          id="second-password"
+          label={t("second.password")}
+          go={t("second.begin")}
+          send={(password) => ask(api.POST("/api/second", { body: { password } })).then(setBegun)}
+        />
       )}
       {begun && (
         <div className="second-factor">
@@ -49,8 +48,10 @@ export function Second({ me }: { me: Me }) {
           <div>
             <p>{t("second.scan")}</p>
             <CopyField id="second-secret" label={t("second.byHand")} value={begun.secret} />
-            <CodeForm
+            <ProofForm
+              {...CODE}
               id="second-code"
+              label={t("second.code")}
               go={t("second.turnOn")}
               send={(code) => ask(api.PUT("/api/second", { body: { code } }))}
               onDone={() => void done(t("second.isOn"))}
@@ -62,36 +63,55 @@ export function Second({ me }: { me: Me }) {
   );
 }
 
-type CodeProps = { id: string; go: string; send: (code: string) => Promise<unknown>; onDone: () => void };
+const CODE = { inputMode: "numeric", autoComplete: "one-time-code", least: 6 } as const;
+const PASSWORD = { type: "password", autoComplete: "current-password", least: 1 } as const;
 
-function CodeForm({ id, go, send, onDone }: CodeProps) {
+type ProofProps = {
+  id: string;
+  label: string;
+  go: string;
+  /** How many signs it has at least, spaces aside. */
+  least: number;
+  type?: "password";
+  inputMode?: "numeric";
+  autoComplete: string;
+  send: (proof: string) => Promise<unknown>;
+  onDone?: () => void;
+};
+
+/** Something that proves who one is, a code or the password; what is wrong with it is said below it. */
+function ProofForm({ id, label, go, least, send, onDone, ...field }: ProofProps) {
   const { t } = useTranslation();
-  const [code, setCode] = useState("");
+  const [proof, setProof] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
+    setProblem(null);
     try {
-      await send(code);
-      onDone();
+      await send(proof);
+      onDone?.();
     } catch (error) {
-      setProblem(error instanceof Problem ? error.detail : String(error));
+      setProblem(error instanceof Problem ? error.detail : t("problems.lost"));
     }
-    setCode("");
+    setProof("");
   };
   return (
     <Form onSubmit={submit} className="mt-3">
       <Form.Group controlId={id}>
-        <Form.Label>{t("second.code")}</Form.Label>
+        <Form.Label>{label}</Form.Label>
         <div className="d-flex gap-2">
           <Form.Control
-            className="code-field"
-            value={code}
-            inputMode="numeric"
-            autoComplete="one-time-code"
+            {...field}
+            className="proof-field"
+            value={proof}
             isInvalid={Boolean(problem)}
-            onChange={(event) => setCode(event.target.value)}
+            onChange={(event) => setProof(event.target.value)}
           />
-          <Button type="submit" disabled={code.replace(/\s/g, "").length < 6}>
+          <Button
+            type="submit"
+            variant="outline-secondary"
+            disabled={proof.replace(/\s/g, "").length < least}
+          >
             {go}
           </Button>
         </div>
