@@ -68,7 +68,7 @@ test: setup .stamps/browser check
 	  node --test ../.stamps/screen-tests/all.test.js
 	$(PY) -m unittest discover --start-directory tests --top-level-directory .
 
-bench: setup
+bench: setup .stamps/browser
 	$(PY) bench/measure.py
 
 judge: setup

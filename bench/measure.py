@@ -24,6 +24,7 @@ import httpx  # noqa: E402
 from commands import commanding  # noqa: E402
 from rotas import rotas  # noqa: E402
 from tests.support.world import World  # noqa: E402
+from together import together  # noqa: E402
 from websockets.asyncio.client import connect  # noqa: E402
 
 REPLAYED, ROUNDS = 100_000, 4
@@ -63,6 +64,7 @@ def main() -> None:
     rows += rotas()
     rows += starting()
     rows += asyncio.run(living())
+    rows += together()
     text = report(rows)
     (ROOT / "docs" / "bench.md").write_text(text, encoding="utf-8")
     print(text)
@@ -81,7 +83,9 @@ def report(rows: Rows) -> str:
         f"*Replay* is {REPLAYED:,} lines of twelve words by 500 people, the best of {ROUNDS} rounds.\n\n"
         f"*Live* is {RATE} messages a second over both platforms for {SECONDS} s with {SCREENS} screens attached, one "
         "message in 200 with a link. Times begin when the stand-in platform has the line. Lantern takes one act a "
-        "second and is polled ten times a second; both stand in the figures.\n"
+        "second and is polled ten times a second; both stand in the figures.\n\n"
+        "*To another's page* is from the moment somebody acts until it stands on the page of another who has it open in a "
+        "browser, two browsers attached.\n"
     )
 
 

@@ -24,7 +24,7 @@ from gentlegate.connectors.base import Connector
 from gentlegate.connectors.lists import fetch
 from gentlegate.core.engine import Engine
 from gentlegate.core.events import Message
-from gentlegate.core.team import Permissions
+from gentlegate.core.team import NEEDED, Permissions
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.directories import Directories
 from gentlegate.runtime.gate import KNOWN_IDS, Gate
@@ -169,7 +169,15 @@ class Service:
         app.state.team = lambda what, *about: self.store.run(getattr(team, what), *about)
         app.state.accounts = lambda what, *about: self.store.run(getattr(self.accounts, what), *about)
         app.state.accept_invitation = team.accept
-        app.state.access = Access(self.accounts, self.store, Permissions(team.moved()))
+        permissions = Permissions(team.moved())
+        app.state.access = Access(self.accounts, self.store, permissions)
+
+        async def move_permission(act: str, level: str) -> None:
+            await self.store.run(team.move, act, None if level == NEEDED[act] else level)
+            permissions.moved = await self.store.run(team.moved)
+            self.hub.team_changed()
+
+        app.state.move_permission = move_permission
         work: list[Coroutine[Any, Any, None]] = [
             self.gate.run(),
             self._copy_daily(),

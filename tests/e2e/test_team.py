@@ -78,7 +78,6 @@ class Team(unittest.TestCase):
         bram.log_in(self.world.address, "bram", PASSWORD)
         bram.find("[aria-label='One more: pots lost']")
         self.marlo.driver.get(f"{self.world.address}/setup/team")
-        self.marlo.button("Who may do what").click()
         self.choose("[aria-label='Move counters']", "lead")
         bram.wait(lambda: not bram.all("[aria-label='One more: pots lost']"))
         self.choose("[aria-label='Move counters']", "moderator")

@@ -8,6 +8,9 @@ import unittest
 from pathlib import Path
 from typing import Any
 
+from gentlegate.core.filters import KEYS
+from gentlegate.core.team import NEEDED
+
 SOURCE = Path(__file__).resolve().parents[2] / "frontend" / "src"
 LITERAL = re.compile(r"""\bt\(\s*(?:[^()"'`]*\?\s*)?"([\w.-]+)"(?:\s*:\s*"([\w.-]+)")?""")
 CHOSEN = re.compile(r""""((?:[a-z]\w*\.)+\w+)\"""")
@@ -64,3 +67,24 @@ class Words(unittest.TestCase):
             self.assertLessEqual(len(words), 330, key)
             self.assertEqual(words.count("{{"), words.count("}}"), key)
             self.assertEqual(words, words.rstrip(), key)
+
+
+class Kinds(unittest.TestCase):
+    """What the server names by a key has its words."""
+
+    def test_every_permission_filter_and_kind_of_entry(self) -> None:
+        words = flat(json.loads((SOURCE / "words" / "en.json").read_text(encoding="utf-8")))
+        backend = SOURCE.parents[1] / "backend" / "gentlegate"
+        text = "\n".join(path.read_text(encoding="utf-8") for path in backend.rglob("*.py"))
+        told = re.findall(r"""(?:_told\(request, account|gate\.note\(account), "(\w+)\"""", text)
+        lines = (backend / "runtime" / "ledger_lines.py").read_text(encoding="utf-8")
+        kept = re.findall(r"""LedgerEntry\(\w+(?:\.at)?, \w+, (?:\w+|"\w+"), "(\w+)\"""", lines)
+        self.assertGreater(len(told), 10)
+        self.assertGreater(len(kept), 10)
+        for family, keys in (
+            ("team.acts", NEEDED),
+            ("filters", KEYS),
+            ("ledger.kinds", {*told, *kept, "setting", "tonight", "raid", "shoutout", "remove", "timeout", "ban"}),
+        ):
+            missing = [key for key in keys if f"{family}.{key}" not in words]
+            self.assertEqual(missing, [], family)

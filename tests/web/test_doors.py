@@ -89,7 +89,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("GET", "/api/quotes/table.csv", None, VIEWER),
     ("POST", "/api/quotes/table", {"text": "text"}, MODERATOR),
     ("GET", "/api/stage", None, LEAD),
-    ("PUT", "/api/stage/shoutout/style", {}, LEAD),
+    ("PUT", "/api/stage/shoutout/style", {"style": {}, "revision": "none"}, LEAD),
     ("POST", "/api/stage/shoutout/key", None, LEAD),
     ("GET", "/api/stream/categories?name=glaze", None, VIEWER),
     ("POST", "/api/stream/category", {"category": "Glaze lab", "platforms": ["brook"]}, MODERATOR),

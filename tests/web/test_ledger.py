@@ -57,7 +57,7 @@ class Finding(WithWorld):
         self.assertEqual((newest["before"], newest["after"]["reply"]), (None, "Sewn by a friend."))
         counted = self.entries(what="count", who="brook:u-bram")[0]
         self.assertEqual(
-            (counted["who"], counted["before"] + 1, counted["undoable"]), ("Bram", counted["after"], False)
+            (counted["who"], counted["before"] + 1, counted["undoable"]), ("Bram", counted["after"], True)
         )
         self.assertEqual(self.entries(what="count", who="lantern:u-wren")[0]["place"], "chat")
         filters = self.odalys.get("/api/ledger/filters").json()
@@ -134,6 +134,105 @@ class Undoing(WithWorld):
             marlo.post("/api/platforms/brook/gatekeeper", json=body).raise_for_status()
         gatekeeper = self.entries(text="channel.gatekeeper")[0]["number"]
         self.assertEqual(self.undo(gatekeeper), 403)
+
+    def test_who_may_change_filters_takes_in_no_more_than_those(self) -> None:
+        with self.world.client("marlo") as marlo:
+            marlo.put("/api/team/permissions/filters", json={"level": "moderator"}).raise_for_status()
+            self.addCleanup(lambda: self.move("filters", "lead"))
+        kit = '{"gentlegate": 1, "commands": [{"name": "loop", "reply": "x"}], "ladder": {"memory": "2h"}}'
+        body = {"text": kit, "name": "friends.json"}
+        takes = {
+            place: self.bram.post("/api/kits/take", json=body | {"picks": [{"place": place}]})
+            for place in ("commands.loop", "ladder")
+        }
+        self.assertEqual([answer.status_code for answer in takes.values()], [403, 200])
+        number = takes["ladder"].json()["number"]
+        self.assertEqual(self.bram.post("/api/kits/take-back", json={"number": number}).status_code, 200)
+        whole = self.odalys.post("/api/kits/take", json=body | {"picks": [{"place": "commands.loop"}]}).json()
+        self.assertEqual(self.bram.post("/api/kits/take-back", json={"number": whole["number"]}).status_code, 403)
+
+    def move(self, act: str, level: str) -> None:
+        with self.world.client("marlo") as marlo:
+            marlo.put(f"/api/team/permissions/{act}", json={"level": level}).raise_for_status()
+
+    def test_why_where_a_change_is_part_of_more(self) -> None:
+        self.save("spoon", reply="wooden")
+        made = self.entries(text="commands.spoon")[0]
+        self.assertIsNone(made["why"])
+        self.undo(made["number"])
+        self.assertEqual(self.entries(text="commands.spoon")[0]["why"], f"entry {made['number']} taken back")
+        kit = '{"gentlegate": 1, "commands": [{"name": "ladle", "reply": "deep"}]}'
+        body = {"text": kit, "name": "friends.json", "picks": [{"place": "commands.ladle"}]}
+        taken = self.odalys.post("/api/kits/take", json=body).raise_for_status().json()
+        self.odalys.post("/api/kits/take-back", json={"number": taken["number"]}).raise_for_status()
+        whys = [one["why"] for one in self.entries(text="commands.ladle")]
+        self.assertEqual(whys, ["taken back: friends.json", "friends.json"])
+
+    def test_title_and_category_with_what_stood_before(self) -> None:
+        for title in ("Nine bowls", "Ten bowls"):
+            self.bram.post("/api/desk/title", json={"title": title, "platforms": ["brook"]}).raise_for_status()
+        for name in ("Glaze lab", "Kiln opening"):
+            body = {"category": name, "platforms": ["brook"]}
+            self.bram.post("/api/stream/category", json=body).raise_for_status()
+        for what, before, after in (
+            ("title", "Nine bowls", "Ten bowls"),
+            ("category", "Glaze lab", "Kiln opening"),
+        ):
+            newest = self.entries(what=what)[0]
+            self.assertEqual((newest["before"], newest["after"]), (before, after))
+
+    def test_what_still_stands_is_taken_back_whatever_kind_it_is(self) -> None:
+        """Each of these is done, shown as one that can be taken back, taken back, and then is not any more."""
+        self.world.type("a pot to hold on to", "holder")
+        line = eventually(
+            lambda: [one["id"] for one in self.world.lines() if one["text"] == "a pot to hold on to"]
+        )[0]
+        eventually(lambda: self.bram.get("/api/people/card/brook:u-holder").is_success)
+        self.bram.post("/api/desk/title", json={"title": "One bowl", "platforms": ["brook"]}).raise_for_status()
+        body = {"category": "Glaze lab", "platforms": ["brook"]}
+        self.bram.post("/api/stream/category", json=body).raise_for_status()
+        person = {"person": "brook:u-holder"}
+        for method, path, body, what in (
+            ("PUT", "/api/rules/mood", {"mood": "library", "tonight": True}, "tonight"),
+            ("POST", "/api/desk/count", {"name": "boils", "step": "=41"}, "count"),
+            ("POST", "/api/desk/title", {"title": "Two bowls", "platforms": ["brook"]}, "title"),
+            ("POST", "/api/stream/category", {"category": "Kiln opening", "platforms": ["brook"]}, "category"),
+            ("POST", "/api/desk/pass", {**person, "length": "5m"}, "pass"),
+            ("POST", "/api/desk/people/timeout", {**person, "seconds": 600}, "timeout"),
+            ("POST", "/api/desk/people/ban", person, "ban"),
+            ("POST", "/api/desk/remove", {"platform": "brook", "message": line}, "remove"),
+        ):
+            with self.subTest(what):
+                self.bram.request(method, path, json=body).raise_for_status()
+                made = next(one for one in self.entries(what=what) if one["who"] == "Bram")
+                self.assertTrue(made["undoable"], made)
+                self.assertEqual(self.undo(made["number"]), 204)
+                whys = [one["why"] for one in self.entries()[:4]]
+                self.assertIn(f"entry {made['number']} taken back", whys)
+                again = next(one for one in self.entries(what=what) if one["number"] == made["number"])
+                self.assertFalse(again["undoable"])
+                self.assertEqual(self.undo(made["number"]), 409)
+        removed = self.entries(what="remove")[0]
+        self.assertEqual((removed["person"], removed["whom"]), ("brook:u-holder", "holder"))
+        self.assertEqual(self.odalys.get("/api/rules").json()["mood"], "parlour")
+
+    def test_a_title_taken_back_and_back_again(self) -> None:
+        for title in ("First", "Second"):
+            self.bram.post("/api/desk/title", json={"title": title, "platforms": ["lantern"]}).raise_for_status()
+        for stands in ("First", "Second", "First"):
+            self.assertEqual(self.undo(self.entries(what="title")[0]["number"]), 204)
+            self.assertEqual(self.entries(what="title")[0]["after"], stands)
+
+    def test_a_permission_is_the_broadcasters_to_take_back(self) -> None:
+        self.move("clip", "lead")
+        moved = self.entries(what="permission")[0]
+        self.assertEqual((moved["undoable"], self.undo(moved["number"])), (False, 403))
+        with self.world.client("marlo") as marlo:
+            self.assertTrue(
+                marlo.get("/api/ledger", params={"what": "permission"}).json()["entries"][0]["undoable"]
+            )
+            marlo.post(f"/api/ledger/{moved['number']}/undo").raise_for_status()
+        self.assertIn("clip", self.bram.get("/api/session").json()["may"])
 
     def test_it_only_grows(self) -> None:
         before = len(self.entries())

@@ -270,32 +270,34 @@ class StageCards(WithWorld):
         key = card["address"].partition("key=")[2]
         return f"ws://127.0.0.1:{self.world.port}/api/stage-card?key={key}"
 
-    def test_it_follows_a_press_within_a_quarter_of_a_second(self) -> None:
+    def test_it_follows_every_press(self) -> None:
         card = self.card()
 
-        async def follow() -> list[float]:
-            waits = []
+        async def follow() -> None:
             async with connect(self.socket(card)) as socket:
                 value = int(json.loads(await socket.recv())["value"])
                 for step in range(5):
                     asked = asyncio.create_task(
                         asyncio.to_thread(self.client.post, "/api/desk/count", json={"name": "mugs", "step": "+1"})
                     )
-                    began = time.monotonic()
                     async with asyncio.timeout(5):
                         told = json.loads(await socket.recv())
-                    waits.append(time.monotonic() - began)
                     self.assertEqual(told["value"], str(value + step + 1))
                     await asked
-            return waits
 
-        # The middle of five, so that a busy machine's one long wait does not count.
-        self.assertLess(sorted(asyncio.run(follow()))[2], 0.25)
+        asyncio.run(follow())
+
+    def save(self, body: dict[str, Any]) -> httpx.Response:
+        return self.client.put("/api/stage/counter:mugs/style", json=body)
 
     def test_its_looks_are_kept_and_a_new_key_ends_the_old_one(self) -> None:
         style = {"size": 90, "colour": "#2C6E5B", "typeface": "title", "label": False}
-        self.client.put("/api/stage/counter:mugs/style", json=style).raise_for_status()
+        read = self.card()["revision"]
+        self.save({"style": style, "revision": read}).raise_for_status()
         card = self.card()
+        other = self.save({"style": style | {"size": 40}, "revision": read})
+        self.assertEqual((other.status_code, other.json()["theirs"]["size"]), (409, 90))
+        self.assertEqual(other.json()["revision"], card["revision"])
 
         async def told() -> Any:
             async with connect(self.socket(card)) as socket:
@@ -303,12 +305,15 @@ class StageCards(WithWorld):
 
         self.assertEqual(asyncio.run(told())["style"]["size"], 90)
         fresh = self.client.post("/api/stage/counter:mugs/key").json()
+        kept = self.world.rows("SELECT what, after FROM ledger WHERE about = 'counter:mugs' ORDER BY seq")
+        self.assertEqual([what for what, _ in kept], ["card", "card_key"])
+        self.assertNotIn(fresh["address"].partition("key=")[2], str(kept))
         self.assertNotEqual(fresh["address"], card["address"])
         with self.assertRaises(ConnectionClosed) as closed:
             asyncio.run(told())
         self.assertEqual(closed.exception.rcvd.code if closed.exception.rcvd else None, 4401)
         for wrong in ({"size": 1}, {"colour": "red; background: url(x)"}, {"typeface": "other"}):
-            self.assertEqual(self.client.put("/api/stage/counter:mugs/style", json=wrong).status_code, 422)
+            self.assertEqual(self.save({"style": wrong, "revision": card["revision"]}).status_code, 422)
         self.assertEqual(self.client.post("/api/stage/counter:nothing/key").status_code, 422)
 
     def test_its_key_opens_nothing_else(self) -> None:

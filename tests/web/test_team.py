@@ -23,7 +23,7 @@ from gentlegate.store.database import Database
 from gentlegate.web.passwords import check_new
 from gentlegate.web.problems import Refused
 from gentlegate.web.second import SecondFactor as Second
-from tests.support.world import World
+from tests.support.world import World, eventually
 
 PASSWORD = "clay is patient"
 
@@ -115,14 +115,35 @@ class Levels(WithWorld):
     def test_only_the_broadcaster_changes_levels_and_not_its_own(self) -> None:
         self.new("moss")
         self.assertEqual(self.odalys.put("/api/team/accounts/moss", json={"level": "viewer"}).status_code, 403)
-        body = {"level": "lead", "person": "brook:u-moss"}
-        self.assertEqual(self.marlo.put("/api/team/accounts/moss", json=body).status_code, 200)
+        self.marlo.put("/api/team/accounts/moss", json={"level": "lead"}).raise_for_status()
         team = {one["login"]: one for one in self.marlo.get("/api/team").json()["accounts"]}
-        self.assertEqual((team["moss"]["level"], team["moss"]["person"]), ("lead", "brook:u-moss"))
+        self.assertEqual((team["moss"]["level"], team["moss"]["chat"]), ("lead", None))
         self.assertEqual(self.ledger("account")[-1][1:], ("moss", '"moderator"', '"lead"'))
         for login, changed in (("marlo", {"level": "viewer"}), ("nobody", {"level": "viewer"})):
             self.assertEqual(self.marlo.put(f"/api/team/accounts/{login}", json=changed).status_code, 422)
         self.assertEqual(self.marlo.delete("/api/team/accounts/marlo").status_code, 422)
+
+    def test_who_somebody_is_in_chat_makes_desk_and_chat_one_person(self) -> None:
+        client = self.new("fern")
+        self.world.type("good evening", "fern_pots", "moderator")
+        eventually(lambda: self.marlo.get("/api/people/card/brook:u-fern_pots").is_success)
+        for wrong in ("brook:u-bram", "nobody"):
+            answer = self.marlo.put("/api/team/accounts/fern", json={"person": wrong})
+            self.assertEqual((answer.status_code, answer.json()["where"]), (422, "person"))
+        self.marlo.put("/api/team/accounts/fern", json={"person": "brook:@fern_pots"}).raise_for_status()
+        team = {one["login"]: one for one in self.marlo.get("/api/team").json()["accounts"]}
+        self.assertEqual(
+            team["fern"]["chat"], {"person": "brook:u-fern_pots", "platform": "brook", "login": "fern_pots"}
+        )
+        self.assertEqual(self.ledger("in_chat")[-1][1:], ("fern", "null", '"brook:u-fern_pots"'))
+        self.world.type("!count lost =11", "fern_pots", "moderator")
+        client.post("/api/desk/count", json={"name": "lost", "step": "=12"}).raise_for_status()
+        by = eventually(
+            lambda: [one for one in self.ledger("count") if one[3] in ("11", "12")][1:] and self.ledger("count")
+        )
+        self.assertEqual({who for who, _, _, after in by if after in ("11", "12")}, {"brook:u-fern_pots"})
+        self.marlo.put("/api/team/accounts/fern", json={"person": ""}).raise_for_status()
+        self.assertEqual(self.ledger("in_chat")[-1][1:], ("fern", '"brook:u-fern_pots"', "null"))
 
     def test_a_permission_is_moved_and_back(self) -> None:
         with self.world.client("bram") as bram:

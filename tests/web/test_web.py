@@ -67,6 +67,25 @@ class RulesRoom(WithWorld):
             back = client.put("/api/rules/filters/capitals", json={"values": {"share": None}}).json()
             self.assertEqual((back["filters"][0]["own"], back["filters"][0]["values"]["share"]), ([], 0.8))
 
+    def test_two_who_save_the_same_filter(self) -> None:
+        with self.world.client("odalys") as odalys, self.world.client("marlo") as marlo:
+            (read,) = (one for one in odalys.get("/api/rules").json()["filters"] if one["key"] == "length")
+            first = {"values": {"most": 333}, "revision": read["revision"]}
+            marlo.put("/api/rules/filters/length", json=first).raise_for_status()
+            for tonight in (False, True):
+                second = {"values": {"most": 222, "strikes": 2}, "revision": read["revision"], "tonight": tonight}
+                answer = odalys.put("/api/rules/filters/length", json=second)
+                self.assertEqual((answer.status_code, answer.json()["theirs"]["most"]), (409, 333))
+            over = {"values": {"strikes": 2}, "revision": answer.json()["revision"]}
+            saved = odalys.put("/api/rules/filters/length", json=over).raise_for_status().json()
+            (now,) = (one for one in saved["filters"] if one["key"] == "length")
+            self.assertEqual((now["values"]["most"], now["values"]["strikes"]), (333, 2))
+            bad = {"values": {"most": None, "strikes": 500}}
+            self.assertEqual(odalys.put("/api/rules/filters/length", json=bad).status_code, 422)
+            (kept,) = (one for one in odalys.get("/api/rules").json()["filters"] if one["key"] == "length")
+            self.assertEqual(kept["revision"], now["revision"])
+            odalys.put("/api/rules/filters/length", json={"values": {"most": None, "strikes": None}})
+
     def test_trying_a_line_with_unsaved_settings_touches_nothing(self) -> None:
         with self.world.client("bram") as client:
             body = {"text": "see other.test", "filters": {"links": {"allowed": ["other.test"]}}}

@@ -28,7 +28,7 @@ StateChange = tuple[str, str, dict[str, Any] | None]
 
 @dataclass(frozen=True, slots=True)
 class LedgerEntry:
-    """Who did what, where (`chat`, `desk`, `gate`), about what, from what to what."""
+    """Who did what, where (`chat`, `desk`, `gate`), about what, from what to what; why, where it is part of more."""
 
     at: int
     who: str
@@ -37,6 +37,7 @@ class LedgerEntry:
     about: str | None = None
     before: Any = None
     after: Any = None
+    why: str | None = None
 
 
 @dataclass(slots=True)

@@ -25,7 +25,7 @@ from gentlegate.core.team import Account
 from gentlegate.formats.effects import effect_object
 from gentlegate.runtime.clock import Clock
 from gentlegate.runtime.hub import Hub
-from gentlegate.runtime.ledger_lines import ledger_lines, of_act, of_raid
+from gentlegate.runtime.ledger_lines import ledger_lines, of_act, of_raid, shown_on
 from gentlegate.runtime.ports import Journal, StoreThread
 from gentlegate.runtime.screen import Screen
 
@@ -54,7 +54,9 @@ class Gate:
         self._retime = asyncio.Event()
         self._committed: asyncio.Future[None] | None = None
         self._asked_by: tuple[str, str] | None = None
+        self._whys: dict[int, str] = {}
         self._raid = raids.armed(engine.parts)
+        self._shown = shown_on(engine.state)
         self._finished: OrderedDict[int, list[Effect]] = OrderedDict()
         self._waiting_for: dict[int, asyncio.Future[None]] = {}
         self.carry_out: Callable[[Waiting], None] = lambda waiting: None
@@ -88,7 +90,10 @@ class Gate:
             self._document = (now, event.person.key, self.engine.document)
         if place is not None and hasattr(event, "platform"):
             self._places[event.platform] = place
-        self._add(Entry(now, event, effects, self._ledger(effects, event)))
+        lines = self._ledger(effects, event)
+        if isinstance(event, Answer) and (why := self._whys.get(event.ask)):
+            lines = [replace(line, why=why) for line in lines]
+        self._add(Entry(now, event, effects, lines))
         if isinstance(event, Answer):
             self._note_finished(event.ask, effects)
 
@@ -107,15 +112,16 @@ class Gate:
         """Whoever waits for an ask is told once every platform has answered."""
         if self.engine.state.asks.get(str(ask)) is not None:
             return
+        self._whys.pop(ask, None)
         self._finished[ask] = effects
         if len(self._finished) > KEPT_ASKS:
             self._finished.popitem(last=False)
         if waiting := self._waiting_for.pop(ask, None):
             waiting.set_result(None)
 
-    async def act_and_hear(self, account: Account, do: str, **values: Any) -> list[Effect]:
-        """Carry out an act that asks platforms; what came of their answers too, if they come soon."""
-        effects = await self.act(account, do, **values)
+    async def act_and_hear(self, account: Account, do: str, why: str | None = None, **values: Any) -> list[Effect]:
+        """Carry out an act that asks platforms; what came of their answers too, stored, if they come soon."""
+        effects = await self.act(account, do, why=why, **values)
         asks = {ask for effect in effects if (ask := getattr(effect, "ask", None)) is not None}
         for ask in asks:
             if ask not in self._finished:
@@ -124,6 +130,8 @@ class Gate:
                     await asyncio.wait_for(self._waiting_for[ask], HEARD_WITHIN)
                 self._waiting_for.pop(ask, None)
             effects = [*effects, *self._finished.get(ask, [])]
+        if asks:
+            await self.flush()
         return effects
 
     def lamp(self, platform: str, lamp: str, note: str = "") -> None:
@@ -132,11 +140,18 @@ class Gate:
         self.hub.changed()
 
     async def act(
-        self, account: Account, do: str, *, still: Callable[[], None] | None = None, **values: Any
+        self,
+        account: Account,
+        do: str,
+        *,
+        still: Callable[[], None] | None = None,
+        why: str | None = None,
+        **values: Any,
     ) -> list[Effect]:
         """Carry out an act of somebody at the Desk; returns once it is stored. GateError where it cannot be.
 
         `still` is asked at the last moment, after all waiting: it raises where the act must not be made any more.
+        `why` stands in the ledger.
         """
         event = DeskAct(self.clock.now(), account.key, do, {**values, "name_of_by": account.name})
         if do in ("setting", "settings"):
@@ -150,14 +165,19 @@ class Gate:
         effects = self.engine.handle(event, now)
         if self.engine.document is not before:
             self._document = (now, account.key, self.engine.document)
-        self._add(Entry(now, event, effects, self._ledger(effects, event, account)))
+        if why:
+            self._whys |= {ask: why for effect in effects if (ask := getattr(effect, "ask", None)) is not None}
+        lines = [replace(line, why=why) for line in self._ledger(effects, event, account)]
+        self._add(Entry(now, event, effects, lines))
         await self.committed()
         return effects
 
-    async def note(self, account: Account, what: str, about: str | None, before: Any, after: Any) -> None:
+    async def note(
+        self, account: Account, what: str, about: str | None, before: Any, after: Any, why: str | None = None
+    ) -> None:
         """Keep in the ledger what changed without the engine: the team, and what belongs to it."""
         now = self.clock.now()
-        line = LedgerEntry(now, account.key, "desk", what, about, before, after)
+        line = LedgerEntry(now, account.key, "desk", what, about, before, after, why)
         self._add(Entry(now, None, [], [line]))
         await self.committed()
 
@@ -251,4 +271,5 @@ class Gate:
             who, place = self._asked_by
         was, self._raid = self._raid, raids.armed(self.engine.parts)
         raided = of_raid(was, self._raid, self.engine.now, who, place)
-        return [*ledger_lines(effects, who, place), *raided, *of_act(event, who)]
+        shown, self._shown = self._shown, shown_on(self.engine.state)
+        return [*ledger_lines(effects, who, place, shown), *raided, *of_act(event, who)]

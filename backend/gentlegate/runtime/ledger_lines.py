@@ -29,6 +29,7 @@ from gentlegate.core.effects import (
 from gentlegate.core.events import DeskAct, Event
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.records import RaidRecord
+from gentlegate.core.state import State
 
 
 def of_raid(was: RaidRecord | None, now_is: RaidRecord | None, at: int, who: str, place: str) -> list[LedgerEntry]:
@@ -48,16 +49,41 @@ def of_act(event: Event | None, who: str) -> list[LedgerEntry]:
     return []
 
 
-def ledger_lines(effects: list[Effect], who: str, place: str) -> Iterator[LedgerEntry]:
-    """The entries of these effects; `who` did it at `place` (`desk`, `chat`, `gate`)."""
+Shown = dict[str, tuple[str | None, str | None]]
+
+
+def shown_on(state: State) -> Shown:
+    """Title and category of each platform."""
+    return {name: (record.title, record.category) for name, record in state.platforms.items()}
+
+
+def ledger_lines(effects: list[Effect], who: str, place: str, shown: Shown) -> Iterator[LedgerEntry]:
+    """The entries of these effects; `who` did it at `place` (`desk`, `chat`, `gate`), `shown` is what stood before."""
+    nothing = (None, None)
     for effect in effects:
         match effect:
             case CounterMoved():
                 yield LedgerEntry(effect.at, who, place, "count", effect.name, effect.before, effect.after)
             case Title():
-                yield LedgerEntry(effect.at, who, place, "title", effect.platform, None, effect.title)
+                yield LedgerEntry(
+                    effect.at,
+                    who,
+                    place,
+                    "title",
+                    effect.platform,
+                    shown.get(effect.platform, nothing)[0],
+                    effect.title,
+                )
             case Category():
-                yield LedgerEntry(effect.at, who, place, "category", effect.platform, None, effect.category)
+                yield LedgerEntry(
+                    effect.at,
+                    who,
+                    place,
+                    "category",
+                    effect.platform,
+                    shown.get(effect.platform, nothing)[1],
+                    effect.category,
+                )
             case Marker():
                 yield LedgerEntry(effect.at, who, place, "marker", effect.platform, None, effect.note)
             case Clip():
@@ -83,7 +109,7 @@ def ledger_lines(effects: list[Effect], who: str, place: str) -> Iterator[Ledger
             case Undone():
                 yield LedgerEntry(effect.at, who, place, "undo", f"{effect.platform} {effect.message}")
             case SettingChanged():
-                what = "tonight" if effect.tonight else "setting"
+                what = {None: "setting", True: "tonight", False: "put_back"}[effect.tonight]
                 yield LedgerEntry(effect.at, who, place, what, effect.path, effect.before, effect.after)
             case Overlap():
                 yield LedgerEntry(effect.at, "gate", "gate", "overlap", effect.command, None, effect.person)

@@ -10,6 +10,7 @@ from gentlegate.core.journal import LedgerEntry
 from gentlegate.store.database import Database
 
 MOST_NAMES = 20
+COLUMNS = "seq, at, who, place, what, about, before, after, why"
 
 
 def as_text(value: Any) -> str:
@@ -18,8 +19,8 @@ def as_text(value: Any) -> str:
 
 def write_ledger(database: Database, line: LedgerEntry) -> None:
     database.connection.execute(
-        "INSERT INTO ledger (at, who, place, what, about, before, after) VALUES (?, ?, ?, ?, ?, ?, ?)",
-        (line.at, line.who, line.place, line.what, line.about, as_text(line.before), as_text(line.after)),
+        "INSERT INTO ledger (at, who, place, what, about, before, after, why) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+        (line.at, line.who, line.place, line.what, line.about, as_text(line.before), as_text(line.after), line.why),
     )
 
 
@@ -69,8 +70,7 @@ class Ledger:
             conditions.append("(instr(lower(coalesce(about, '')), lower(?)) OR instr(lower(after), lower(?)))")
             values += [text.strip(), text.strip()]
         found = self._db.connection.execute(
-            "SELECT seq, at, who, place, what, about, before, after FROM ledger"
-            f" WHERE {' AND '.join(conditions)} ORDER BY seq DESC LIMIT ?",
+            f"SELECT {COLUMNS} FROM ledger WHERE {' AND '.join(conditions)} ORDER BY seq DESC LIMIT ?",
             (*values, most),
         )
         return [(int(row["seq"]), entry_of(row)) for row in found]
@@ -78,7 +78,7 @@ class Ledger:
     def since(self, at: int, but: str, most: int) -> list[tuple[int, LedgerEntry]]:
         """What others than `but` did since a moment, newest first."""
         found = self._db.connection.execute(
-            "SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            f"SELECT {COLUMNS} FROM ledger"
             " WHERE seq >= (SELECT seq FROM ledger WHERE at >= ? ORDER BY at, seq LIMIT 1) AND who != ?"
             " ORDER BY seq DESC LIMIT ?",
             (at, but, most),
@@ -95,10 +95,20 @@ class Ledger:
         )
         return [(row["filter"], row["outcome"], row["n"]) for row in rows]
 
+    def writers(self, messages: list[str]) -> dict[str, str]:
+        """Who wrote these messages, each given as `platform id`."""
+        found = {}
+        for about in messages:
+            platform, _, id = about.partition(" ")
+            row = self._db.connection.execute(
+                "SELECT person FROM events WHERE kind = 'message' AND platform = ? AND message = ?", (platform, id)
+            ).fetchone()
+            if row and row["person"]:
+                found[about] = row["person"]
+        return found
+
     def entry(self, number: int) -> LedgerEntry | None:
-        row = self._db.connection.execute(
-            "SELECT at, who, place, what, about, before, after FROM ledger WHERE seq = ?", (number,)
-        ).fetchone()
+        row = self._db.connection.execute(f"SELECT {COLUMNS} FROM ledger WHERE seq = ?", (number,)).fetchone()
         return entry_of(row) if row else None
 
     def kinds(self) -> list[tuple[str, int]]:
@@ -113,8 +123,7 @@ class Ledger:
     def acts(self, what: str, about: str, most: int = 50) -> list[LedgerEntry]:
         """The acts of one kind about one thing, newest first."""
         found = self._db.connection.execute(
-            "SELECT at, who, place, what, about, before, after FROM ledger"
-            " WHERE what = ? AND about = ? COLLATE NOCASE ORDER BY seq DESC LIMIT ?",
+            f"SELECT {COLUMNS} FROM ledger WHERE what = ? AND about = ? COLLATE NOCASE ORDER BY seq DESC LIMIT ?",
             (what, about, most),
         )
         return [entry_of(row) for row in found]
@@ -122,9 +131,9 @@ class Ledger:
     def _about(self, section: str, name: str, most: int) -> list[tuple[int, LedgerEntry]]:
         """The changes of the place, and the one that gave it this name."""
         found = self._db.connection.execute(
-            "SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            f"SELECT {COLUMNS} FROM ledger"
             " WHERE what = 'setting' AND about = ? COLLATE NOCASE"
-            " UNION SELECT seq, at, who, place, what, about, before, after FROM ledger"
+            f" UNION SELECT {COLUMNS} FROM ledger"
             " WHERE what = 'setting' AND about LIKE ? AND json_extract(after, '$.name') = ? COLLATE NOCASE"
             " ORDER BY seq DESC LIMIT ?",
             (f"{section}.{name}", f"{section}.%", name, most),
@@ -134,4 +143,4 @@ class Ledger:
 
 def entry_of(row: Any) -> LedgerEntry:
     before, after = orjson.loads(row["before"]), orjson.loads(row["after"])
-    return LedgerEntry(row["at"], row["who"], row["place"], row["what"], row["about"], before, after)
+    return LedgerEntry(row["at"], row["who"], row["place"], row["what"], row["about"], before, after, row["why"])

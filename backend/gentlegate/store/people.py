@@ -10,7 +10,7 @@ import orjson
 
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.store.database import Database
-from gentlegate.store.ledger import as_text, entry_of
+from gentlegate.store.ledger import COLUMNS, as_text, entry_of
 
 LATELY = 3_000
 """The newest messages whose writers talked lately."""
@@ -95,7 +95,7 @@ class People:
         """The ledger's entries about a person or a message of theirs, newest first."""
         about = [value for key in accounts for value in (key, f"{key.partition(':')[0]} {key}")]
         found = self._db.connection.execute(
-            "SELECT seq, at, who, place, what, about, before, after FROM ledger WHERE what IN"
+            f"SELECT {COLUMNS} FROM ledger WHERE what IN"
             " ('pass', 'timeout', 'ban', 'lift', 'arrivals', 'note', 'person', 'undo', 'remove', 'mark')"
             f" AND (about IN ({_marks(about)}) OR about IN (SELECT platform || ' ' || message FROM events"
             f" WHERE kind = 'message' AND person IN ({_marks(accounts)})))"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import re
 from collections.abc import Callable, Iterable, Mapping
 from typing import Annotated, Any
 
@@ -14,10 +15,10 @@ from gentlegate.core.errors import ActError, KitError
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.entries import removing, rotas_by_command, saving
 from gentlegate.core.parts import Parts, lookalike_problem
-from gentlegate.core.team import Account
+from gentlegate.core.team import Account, Permissions
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.access import needs
+from gentlegate.web.access import needs, not_allowed
 from gentlegate.web.kit_schemas import BatchDone, History, Version
 from gentlegate.web.problems import Refused
 from gentlegate.web.schemas import CommandView, SaveCommand
@@ -33,6 +34,31 @@ def revision(command: Any) -> str:
 
 BROADCASTERS = ("people.leads", "channel.gatekeeper", "platforms.")
 """Places that only the broadcaster changes."""
+
+
+QUOTE = re.compile(r"quotes\.(\d+)")
+"""The place of a quote."""
+
+
+def act_of(place: str) -> str:
+    """The permission that a change of this place needs."""
+    if QUOTE.fullmatch(place):
+        return "quote"
+    if place.startswith("people"):
+        return "people"
+    if place == "channel.mood":
+        return "mood"
+    return "filters" if place.startswith(("filters", "ladder", "drawbridge")) else "commands"
+
+
+def may_change_all(request: Request, account: Account, places: Iterable[str], field: str) -> None:
+    """Refused where the account may not change one of these places."""
+    listed = list(places)
+    permissions: Permissions = request.app.state.access.permissions
+    for act in sorted({act_of(place) for place in listed}):
+        if not permissions.may(account, act):
+            raise not_allowed(account, permissions, act)
+    only_broadcasters(account, listed, field)
 
 
 def only_broadcasters(account: Account, places: Iterable[str], field: str) -> None:
@@ -128,13 +154,15 @@ async def change_all(
     changes: Iterable[edit.Change],
     about: str | None = None,
     still: Callable[[], None] | None = None,
+    why: str | None = None,
 ) -> list[Effect]:
     """Make many changes at once, all or none; with `about` they can be taken back together.
 
-    `still` raises where somebody else's change has come between.
+    `still` raises where somebody else's change has come between. `why` stands in the ledger; else `about` does.
     """
     listed = [{"path": path, "value": value} for path, value in changes]
-    return await gate.act(account, "settings", still=still, changes=listed, **({"about": about} if about else {}))
+    together = {"about": about} if about else {}
+    return await gate.act(account, "settings", still=still, why=why or about, changes=listed, **together)
 
 
 async def batch(

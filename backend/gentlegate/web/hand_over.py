@@ -60,7 +60,7 @@ async def hand_over(request: Request, account: Reading, whole: bool = False) -> 
             Stopped(filter=filter_ or "", outcome=outcome, count=count)
             for filter_, outcome, count in await state.ledger("stopped_since", at=since)
         ],
-        entries=entry_views(request, account, found[:ENTRIES]),
+        entries=await entry_views(request, account, found[:ENTRIES]),
         more=len(found) > ENTRIES,
         notes=[note_view(note, account) for note in notes],
         names=about,

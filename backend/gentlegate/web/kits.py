@@ -15,7 +15,7 @@ from gentlegate.core.team import Account
 from gentlegate.formats.tables import read_commands, write_commands
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.entries import batch, only_broadcasters
+from gentlegate.web.entries import batch, may_change_all
 from gentlegate.web.kit_schemas import (
     BatchDone,
     BatchView,
@@ -106,7 +106,7 @@ async def preview(body: IncomingKit, request: Request, _: Changing) -> KitPrevie
 async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
     gate: Gate = request.app.state.gate
     document = gate.engine.document
-    only_broadcasters(account, (pick.place for pick in body.picks), "picks")
+    may_change_all(request, account, (pick.place for pick in body.picks), "picks")
 
     def work_out() -> list[edit.Change]:
         incoming = _read(body, document)
@@ -119,11 +119,12 @@ async def take(body: TakeKit, request: Request, account: Changing) -> BatchDone:
 
 
 @routes.post("/take-back", summary="Take back what came with a kit, or another change of many places")
-async def take_back(body: TakeBack, request: Request, account: Changing) -> BatchDone:
+async def take_back(body: TakeBack, request: Request, account: Looking) -> BatchDone:
     gate: Gate = request.app.state.gate
     record = gate.engine.state.batches.get(str(body.number))
-    only_broadcasters(account, (change[0] for change in record.changes) if record else (), "number")
-    effects = await gate.act(account, "settings_back", number=body.number)
+    may_change_all(request, account, (change[0] for change in record.changes) if record else ["commands"], "number")
+    why = f"taken back: {record.about}" if record else None
+    effects = await gate.act(account, "settings_back", why=why, number=body.number)
     return BatchDone(
         number=body.number, changed=len(effects), left=len(record.changes) - len(effects) if record else 0
     )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
@@ -12,20 +11,20 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.kit import edit
 from gentlegate.core.kit.sections import SectionName, going_back
-from gentlegate.core.kit.taking_back import holds, way_back
-from gentlegate.core.stream import quotes
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs, not_allowed
-from gentlegate.web.entries import BROADCASTERS, batch, change_all, only_broadcasters, revision
+from gentlegate.web.entries import BROADCASTERS, batch, may_change_all, only_broadcasters, revision
 from gentlegate.web.kit_schemas import BatchDone
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import Wire
+from gentlegate.web.taking_back import WAYS, Looked, may_take_back
 
 routes = APIRouter(prefix="/api/ledger", tags=["ledger"], responses=ANSWERS)
 Reading = Annotated[Account, Depends(needs("ledger"))]
 PAGE = 60
-_QUOTE = re.compile(r"quotes\.(\d+)")
+ABOUT_MESSAGES = frozenset({"remove", "undo", "mark"})
+"""The kinds of entries that are about a message."""
 
 
 class EntryView(Wire):
@@ -36,9 +35,11 @@ class EntryView(Wire):
     place: str = Field(description="`desk`, `chat` or `gate`.")
     what: str
     about: str | None
-    whom: str | None = Field(None, description="The name of the person that it is about, where it is about one.")
+    person: str | None = Field(None, description="The person that it is about, where it is about one.")
+    whom: str | None = Field(None, description="The name of that person.")
     before: Any = None
     after: Any = None
+    why: str | None = Field(None, description="Where it is part of something larger: of what.")
     undoable: bool = Field(description="Whether this single change can be taken back now.")
 
 
@@ -103,15 +104,17 @@ async def page(
     asked |= {"since": since, "until": until}
     found = await request.app.state.ledger("search", **asked)
     return LedgerPage(
-        entries=entry_views(request, account, found[:PAGE]),
+        entries=await entry_views(request, account, found[:PAGE]),
         more=found[PAGE - 1][0] if len(found) > PAGE else None,
     )
 
 
-def entry_views(request: Request, account: Account, found: list[tuple[int, LedgerEntry]]) -> list[EntryView]:
+async def entry_views(request: Request, account: Account, found: list[tuple[int, LedgerEntry]]) -> list[EntryView]:
     """Numbered entries as they are shown to an account."""
     gate: Gate = request.app.state.gate
     document = edit.Opened(gate.engine.document)
+    people = await _people(request, [entry for _, entry in found])
+    accounts = gate.engine.state.accounts
     return [
         EntryView(
             number=number,
@@ -121,47 +124,27 @@ def entry_views(request: Request, account: Account, found: list[tuple[int, Ledge
             place=one.place,
             what=one.what,
             about=one.about,
-            whom=_whom(gate, one.about),
+            person=person,
+            whom=known.name if person and (known := accounts.get(person)) else None,
             before=one.before,
             after=one.after,
-            undoable=_standing(gate, document, one) and _may_undo(request, account, one),
+            why=one.why,
+            undoable=may_take_back(Looked(request, one, person, document), account),
         )
-        for number, one in found
+        for (number, one), person in zip(found, people, strict=True)
     ]
 
 
-def _whom(gate: Gate, about: str | None) -> str | None:
-    """The name behind `platform:id`, which some entries write after the platform."""
-    known = gate.engine.state.accounts.get((about or "").rpartition(" ")[2])
-    return known.name if known else None
-
-
-def _standing(gate: Gate, document: edit.Opened, entry: LedgerEntry) -> bool:
-    """Whether what this entry says still holds, so that it can be taken back."""
-    if entry.what != "setting" or entry.about is None or entry.before == entry.after:
-        return False
-    if quote := _QUOTE.fullmatch(entry.about):
-        record = gate.engine.state.quotes.get(quotes.key_of(int(quote[1])))
-        return record is not None and record.removed == (entry.after is None)
-    if ".feeds." in entry.about:
-        return False
-    return holds(document, entry.about, entry.before, entry.after)
-
-
-def _may_undo(request: Request, account: Account, entry: LedgerEntry) -> bool:
-    permissions: Permissions = request.app.state.access.permissions
-    about = entry.about or ""
-    own = account.level == "broadcaster" or not about.startswith(BROADCASTERS)
-    return own and permissions.may(account, _act_of(about))
-
-
-def _act_of(about: str) -> str:
-    """The permission that a change of this place needs."""
-    if _QUOTE.fullmatch(about):
-        return "quote"
-    if about.startswith("people"):
-        return "people"
-    return "filters" if about.startswith(("filters", "ladder", "drawbridge")) else "commands"
+async def _people(request: Request, entries: list[LedgerEntry]) -> list[str | None]:
+    """Whom each entry is about: some write a person after the platform, some a message."""
+    gate: Gate = request.app.state.gate
+    ends = [(one.about or "").rpartition(" ")[2] for one in entries]
+    messages = [one.about for one in entries if one.what in ABOUT_MESSAGES and one.about]
+    writers = await request.app.state.ledger("writers", messages=messages) if messages else {}
+    return [
+        end if gate.engine.state.accounts.get(end) else writers.get(one.about)
+        for one, end in zip(entries, ends, strict=True)
+    ]
 
 
 @routes.get("/section", summary="What putting a section back to a moment would change")
@@ -172,10 +155,7 @@ async def section_then(section: SectionName, at: int, request: Request, account:
 @routes.post("/section", summary="Put a section of the settings back to how it was at a moment")
 async def section_back(body: SectionBack, request: Request, account: Reading) -> BatchDone:
     gate: Gate = request.app.state.gate
-    act = _act_of(body.section)
-    permissions: Permissions = request.app.state.access.permissions
-    if not permissions.may(account, act):
-        raise not_allowed(account, permissions, act)
+    may_change_all(request, account, [body.section], "section")
     found = await _section_then(request, account, body.section, body.at)
 
     def still() -> None:
@@ -185,6 +165,7 @@ async def section_back(body: SectionBack, request: Request, account: Reading) ->
 
     still()
     changes = [(one.path, one.then) for one in found.changes]
+    may_change_all(request, account, (path for path, _ in changes), "section")
     return await batch(gate, account, changes, f"{body.section} put back", still)
 
 
@@ -219,24 +200,27 @@ async def filters(request: Request, _: Reading) -> Filters:
     )
 
 
-@routes.post("/{number}/undo", summary="Take a single change of the settings back", status_code=204)
+@routes.post("/{number}/undo", summary="Take a single entry back", status_code=204)
 async def undo(number: int, request: Request, account: Reading) -> None:
     gate: Gate = request.app.state.gate
     entry: LedgerEntry | None = await request.app.state.ledger("entry", number=number)
-    if entry is None or entry.about is None:
+    if entry is None:
         raise ActError(f"there is no entry {number} to take back", "number")
+    way = WAYS.get(entry.what)
+    (person,) = await _people(request, [entry])
+
+    def looked() -> Looked:
+        return Looked(request, entry, person, edit.Opened(gate.engine.document))
 
     def still() -> None:
-        if not _standing(gate, edit.Opened(gate.engine.document), entry):
+        if way is None or not way.stands(looked()):
             detail = "This was changed again since, or is not taken back from here."
             raise Refused(409, "changed-since", detail, entry.about)
 
     still()
-    only_broadcasters(account, [entry.about], "number")
-    if not _may_undo(request, account, entry):
-        raise not_allowed(account, request.app.state.access.permissions, _act_of(entry.about))
-    if quote := _QUOTE.fullmatch(entry.about):
-        restored: dict[str, Any] = {"restore": True} if entry.after is None else {}
-        await gate.act(account, "quote", number=int(quote[1]), **restored)
-        return
-    await change_all(gate, account, [way_back(entry.about, entry.before, entry.after)], still=still)
+    assert way is not None
+    permissions: Permissions = request.app.state.access.permissions
+    if not permissions.may(account, way.needs(looked())):
+        raise not_allowed(account, permissions, way.needs(looked()))
+    only_broadcasters(account, [entry.about or ""], "number")
+    await way.go(looked(), account, still, f"entry {number} taken back")

@@ -18,6 +18,7 @@ from gentlegate.core.team import Account, Permissions
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
+from gentlegate.web.entries import change_all, revision
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import FeedView, FilterView, Rules, SaveFilter, SetMood
 
@@ -53,10 +54,12 @@ def rules_of(gate: Gate) -> Rules:
         defaults = MOODS[mood][key]
         lists = list(LISTS.get(key, ()))
         count = counts.get(key, TallyRecord())
+        values = {n: v for n, v in section.model_dump(mode="json").items() if n not in lists}
         views.append(
             FilterView(
                 key=key,
-                values={n: v for n, v in section.model_dump(mode="json").items() if n not in lists},
+                values=values,
+                revision=revision(values),
                 own=[n for n in own if n in defaults and getattr(section, n) != defaults[n]],
                 tonight=sorted({path.split(".")[2] for path in for_tonight if path.startswith(f"filters.{key}.")}),
                 mood=defaults,
@@ -95,11 +98,17 @@ async def every(request: Request, _: Looking) -> Rules:
 async def set_mood(body: SetMood, request: Request, account: Tonight) -> Rules:
     may_change(request, account, "mood", body.tonight)
     gate: Gate = request.app.state.gate
-    await gate.act(account, "setting", path="channel.mood", value=body.mood, tonight=body.tonight or None)
-    if body.drop and not body.tonight:
-        for key in KEYS:
-            for name in set(edit.read(gate.engine.document, f"filters.{key}") or {}) & set(MOODS[body.mood][key]):
-                await gate.act(account, "setting", path=f"filters.{key}.{name}", value=None)
+    if body.tonight:
+        await gate.act(account, "setting", path="channel.mood", value=body.mood, tonight=True)
+        return rules_of(gate)
+    dropped = [
+        (f"filters.{key}.{name}", None)
+        for key in KEYS
+        for name in sorted(
+            set(edit.read(gate.engine.document, f"filters.{key}") or {}) & set(MOODS[body.mood][key])
+        )
+    ]
+    await change_all(gate, account, [("channel.mood", body.mood), *(dropped if body.drop else [])])
     return rules_of(gate)
 
 
@@ -109,9 +118,19 @@ async def save(key: str, body: SaveFilter, request: Request, account: Tonight) -
     may_change(request, account, "filters", body.tonight)
     gate: Gate = request.app.state.gate
     load_kit(with_unsaved(gate.engine.effective, {key: body.values}))
-    for name, value in body.values.items():
-        path = f"filters.{key}.{name}"
-        await gate.act(account, "setting", path=path, value=value, tonight=body.tonight or None)
+
+    def still() -> None:
+        (now,) = (view for view in rules_of(gate).filters if view.key == key)
+        if body.revision not in (None, now.revision):
+            detail = "Somebody else has changed this filter meanwhile."
+            raise Refused(409, "changed-meanwhile", detail, None, now.values, now.revision)
+
+    still()
+    changes = [(f"filters.{key}.{name}", value) for name, value in body.values.items()]
+    if not body.tonight:
+        await change_all(gate, account, changes, still=still)
+    for path, value in changes if body.tonight else ():
+        await gate.act(account, "setting", path=path, value=value, tonight=True)
     return rules_of(gate)
 
 

@@ -114,6 +114,7 @@ class SaveSection(Wire):
 class FilterView(Wire):
     key: str
     values: dict[str, Any] = Field(description="What holds now; long lists are left out.")
+    revision: str = Field(description="Of the values; give it back when saving.")
     own: list[str] = Field(description="The values that are the channel's own, not the mood's.")
     tonight: list[str] = Field(description="The values and lists that hold for this stream alone.")
     mood: dict[str, Any] = Field(description="What the mood says.")
@@ -150,6 +151,9 @@ class SetMood(Wire):
 class SaveFilter(Wire):
     values: dict[str, Any] = Field(description="Values to set; null puts one back to the mood's.")
     tonight: bool = Field(False, description="Let it hold until this stream ends.")
+    revision: str | None = Field(
+        None, description="Of what was read; left out by a switch that shows what it does."
+    )
 
 
 class ListPage(Wire):

@@ -12,8 +12,9 @@ from gentlegate.core.stream.shoutouts import LAST
 from gentlegate.core.team import Account
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
-from gentlegate.web.problems import ANSWERS
-from gentlegate.web.stream_schemas import Cards, CardState, CardStyle, CardView
+from gentlegate.web.entries import revision
+from gentlegate.web.problems import ANSWERS, Refused
+from gentlegate.web.stream_schemas import Cards, CardState, CardStyle, CardView, SaveStyle
 
 routes = APIRouter(prefix="/api/stage", tags=["stage"], responses=ANSWERS)
 socket_routes = APIRouter()
@@ -42,7 +43,15 @@ async def _view(request: Request, card: str) -> CardView:
         raise ActError(f'there is no stage card "{card}"', "card")
     key, style = await state.cards("of", card)
     address = f"{str(request.base_url).rstrip('/')}/stage-card?key={key}"
-    return CardView(card=card, label=found[0], value=found[1], address=address, style=CardStyle(**style))
+    look = CardStyle(**style)
+    return CardView(
+        card=card,
+        label=found[0],
+        value=found[1],
+        address=address,
+        style=look,
+        revision=revision(look.model_dump()),
+    )
 
 
 @routes.get("", summary="Every stage card, with its address")
@@ -53,16 +62,29 @@ async def every(request: Request, _: Styling) -> Cards:
 
 
 @routes.put("/{card}/style", summary="Change how a stage card looks")
-async def style(card: str, body: CardStyle, request: Request, _: Styling) -> CardView:
-    await _view(request, card)
-    await request.app.state.cards("set_style", card, body.model_dump())
+async def style(card: str, body: SaveStyle, request: Request, account: Styling) -> CardView:
+    before = await _view(request, card)
+    if body.revision != before.revision:
+        detail = "Somebody else has changed this card meanwhile."
+        raise Refused(409, "changed-meanwhile", detail, None, before.style.model_dump(), before.revision)
+    await request.app.state.cards("set_style", card, body.style.model_dump())
+    await _told(request, account, "card", card, before.style.model_dump(), body.style.model_dump())
     return await _view(request, card)
 
 
+async def _told(request: Request, account: Account, what: str, card: str, before: Any, after: Any) -> None:
+    """Keep it in the ledger, and let every screen follow."""
+    gate: Gate = request.app.state.gate
+    await gate.note(account, what, card, before, after)
+    gate.screen.settings_changed()
+    gate.hub.changed()
+
+
 @routes.post("/{card}/key", summary="Give a stage card a new key; the old address shows nothing any more")
-async def renew(card: str, request: Request, _: Styling) -> CardView:
+async def renew(card: str, request: Request, account: Styling) -> CardView:
     await _view(request, card)
     await request.app.state.cards("renew", card)
+    await _told(request, account, "card_key", card, None, None)
     return await _view(request, card)
 
 

@@ -101,6 +101,12 @@ class CardView(Wire):
     value: str
     address: str = Field(description="For the broadcaster's video software; with its key, which only reads.")
     style: CardStyle
+    revision: str = Field(description="Of the style; give it back when saving.")
+
+
+class SaveStyle(Wire):
+    style: CardStyle
+    revision: str
 
 
 class Cards(Wire):

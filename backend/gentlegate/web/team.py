@@ -9,10 +9,12 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Request, Response
 
 from gentlegate.core.errors import ActError
+from gentlegate.core.people import cards
 from gentlegate.core.team import MOVABLE, NEEDED, Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import COOKIE, INVITATION_OVER, Access, hashed, needs
 from gentlegate.web.passwords import check_new
+from gentlegate.web.people import person_string
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.schemas import Me
 from gentlegate.web.session import from_where, keep, me_of
@@ -20,6 +22,7 @@ from gentlegate.web.team_schemas import (
     AccountView,
     ChangeAccount,
     ChangePassword,
+    InChat,
     Invitation,
     InvitationView,
     Invite,
@@ -59,7 +62,7 @@ async def team(request: Request, account: Looking) -> TeamView:
                 login=one.login,
                 name=one.name,
                 level=one.level,
-                person=one.person,
+                chat=_in_chat(state.gate, one.person),
                 here=one.id in here,
                 seconds=one.id in seconds,
             )
@@ -123,17 +126,38 @@ async def _of_login(request: Request, login: str) -> Account:
     raise ActError(f'nobody here logs in as "{login}"', "login")
 
 
-@routes.put("/team/accounts/{login}", summary="Change somebody's level, or who they are in chat")
+def _in_chat(gate: Gate, person: str | None) -> InChat | None:
+    if person is None:
+        return None
+    seen = cards.account_of(gate.engine.state, person)
+    return InChat(person=person, platform=seen.platform, login=seen.login)
+
+
+@routes.put("/team/accounts/{login}", summary="Change somebody's level, or who they are in chat", status_code=204)
 async def change(login: str, body: ChangeAccount, request: Request, account: Leading) -> None:
     other = await _of_login(request, login)
-    if other.level == "broadcaster":
+    level = body.level or other.level
+    if other.level != level and other.level == "broadcaster":
         raise ActError("the broadcaster stays the broadcaster", "level")
-    if body.person is not None and ":" not in body.person:
-        raise ActError("a person is written platform:id or platform:@login", "person")
-    changed = await request.app.state.accounts("change", other, body.level, body.person or None)
+    person = other.person if body.person is None else body.person or None
+    if person and person != other.person:
+        person = cards.account_of(request.app.state.gate.engine.state, person_string(person)).key
+        await _is_nobody_elses(request, other, person)
+    if (level, person) == (other.level, other.person):
+        return
+    changed = await request.app.state.accounts("change", other, level, person)
     request.app.state.names[changed.key] = changed.name
     request.app.state.hub.dismiss(other.id)
-    await _told(request, account, "account", other.login, other.level, body.level)
+    if level != other.level:
+        await _told(request, account, "account", other.login, other.level, level)
+    if person != other.person:
+        await _told(request, account, "in_chat", other.login, other.person, person)
+
+
+async def _is_nobody_elses(request: Request, account: Account, person: str) -> None:
+    for one in await request.app.state.accounts("here"):
+        if one.person == person and one.id != account.id:
+            raise ActError(f"{one.name} is this person in chat already", "person")
 
 
 @routes.delete("/team/accounts/{login}", summary="Let somebody go; their sessions end at once", status_code=204)
@@ -160,10 +184,7 @@ async def move(act: str, body: MovePermission, request: Request, account: Leadin
         raise ActError(f'"{act}" cannot be moved', "act")
     permissions: Permissions = request.app.state.access.permissions
     was = permissions.level(act)
-    level = None if body.level == NEEDED[act] else body.level
-    await request.app.state.team("move", act, level)
-    permissions.moved = await request.app.state.team("moved")
-    request.app.state.hub.team_changed()
+    await request.app.state.move_permission(act, body.level)
     await _told(request, account, "permission", act, was, body.level)
 
 

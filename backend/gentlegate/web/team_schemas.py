@@ -11,11 +11,19 @@ from gentlegate.web.schemas import DeskLevel, Wire
 Invited = Literal["viewer", "moderator", "lead"]
 
 
+class InChat(Wire):
+    """Who somebody of the team is in chat."""
+
+    person: str = Field(description="The person string, such as `brook:u-bram`.")
+    platform: str
+    login: str
+
+
 class AccountView(Wire):
     login: str
     name: str
     level: DeskLevel
-    person: str | None = Field(description="The account's own person string in chat, where it is known.")
+    chat: InChat | None = Field(description="Who they are in chat, where that is known.")
     here: bool = Field(description="Whether a screen of theirs is open now.")
     seconds: bool = Field(description="Whether a second factor is asked for.")
 
@@ -69,8 +77,12 @@ class Join(Wire):
 
 
 class ChangeAccount(Wire):
-    level: Invited
-    person: str | None = Field(None, max_length=200, description="Such as `brook:u-bram`.")
+    """What is left out stays as it is."""
+
+    level: Invited | None = None
+    person: str | None = Field(
+        None, max_length=200, description="Who they are in chat, such as `brook:u-bram`; nobody where it is empty."
+    )
 
 
 class ChangePassword(Wire):

@@ -755,7 +755,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take a single change of the settings back */
+        /** Take a single entry back */
         post: operations["ledger_undo"];
         delete?: never;
         options?: never;
@@ -1989,6 +1989,8 @@ export interface components {
         };
         /** AccountView */
         AccountView: {
+            /** @description Who they are in chat, where that is known. */
+            chat: components["schemas"]["InChat"] | null;
             /**
              * Here
              * @description Whether a screen of theirs is open now.
@@ -2003,11 +2005,6 @@ export interface components {
             login: string;
             /** Name */
             name: string;
-            /**
-             * Person
-             * @description The account's own person string in chat, where it is known.
-             */
-            person: string | null;
             /**
              * Seconds
              * @description Whether a second factor is asked for.
@@ -2240,6 +2237,11 @@ export interface components {
             card: string;
             /** Label */
             label: string;
+            /**
+             * Revision
+             * @description Of the style; give it back when saving.
+             */
+            revision: string;
             style: components["schemas"]["CardStyle"];
             /** Value */
             value: string;
@@ -2284,16 +2286,16 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** ChangeAccount */
+        /**
+         * ChangeAccount
+         * @description What is left out stays as it is.
+         */
         ChangeAccount: {
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "viewer" | "moderator" | "lead";
+            /** Level */
+            level?: ("viewer" | "moderator" | "lead") | null;
             /**
              * Person
-             * @description Such as `brook:u-bram`.
+             * @description Who they are in chat, such as `brook:u-bram`; nobody where it is empty.
              */
             person?: string | null;
         };
@@ -2526,6 +2528,11 @@ export interface components {
             /** Number */
             number: number;
             /**
+             * Person
+             * @description The person that it is about, where it is about one.
+             */
+            person?: string | null;
+            /**
              * Place
              * @description `desk`, `chat` or `gate`.
              */
@@ -2544,9 +2551,14 @@ export interface components {
             who: string;
             /**
              * Whom
-             * @description The name of the person that it is about, where it is about one.
+             * @description The name of that person.
              */
             whom?: string | null;
+            /**
+             * Why
+             * @description Where it is part of something larger: of what.
+             */
+            why?: string | null;
         };
         /** Erased */
         Erased: {
@@ -2610,6 +2622,11 @@ export interface components {
              * @description The values that are the channel's own, not the mood's.
              */
             own: string[];
+            /**
+             * Revision
+             * @description Of the values; give it back when saving.
+             */
+            revision: string;
             /**
              * Stopped
              * @description How many lines it stopped in this stream, or in the last one while none is on.
@@ -2830,6 +2847,21 @@ export interface components {
              */
             odd: number[];
             rules: components["schemas"]["Rules"];
+        };
+        /**
+         * InChat
+         * @description Who somebody of the team is in chat.
+         */
+        InChat: {
+            /** Login */
+            login: string;
+            /**
+             * Person
+             * @description The person string, such as `brook:u-bram`.
+             */
+            person: string;
+            /** Platform */
+            platform: string;
         };
         /** IncomingKit */
         IncomingKit: {
@@ -3630,6 +3662,11 @@ export interface components {
         /** SaveFilter */
         SaveFilter: {
             /**
+             * Revision
+             * @description Of what was read; left out by a switch that shows what it does.
+             */
+            revision?: string | null;
+            /**
              * Tonight
              * @description Let it hold until this stream ends.
              * @default false
@@ -3666,6 +3703,12 @@ export interface components {
             values: {
                 [key: string]: unknown;
             };
+        };
+        /** SaveStyle */
+        SaveStyle: {
+            /** Revision */
+            revision: string;
+            style: components["schemas"]["CardStyle"];
         };
         /** SaySomething */
         SaySomething: {
@@ -10512,7 +10555,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CardStyle"];
+                "application/json": components["schemas"]["SaveStyle"];
             };
         };
         responses: {
@@ -11335,13 +11378,11 @@ export interface operations {
         };
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": unknown;
-                };
+                content?: never;
             };
             /** @description Nobody is logged in. */
             401: {

@@ -47,6 +47,7 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
               {before || "—"} → {after || "—"}
             </span>
           )}
+          {entry.why && <span className="quiet"> · {entry.why}</span>}
         </p>
         {open && long && (
           <SideBySide

@@ -1,9 +1,10 @@
-import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import { api, ask, Problem, type Schemas } from "../../api/client";
+import { api, ask, type Schemas } from "../../api/client";
+import { AlsoEditing } from "../../ui/AlsoEditing";
+import { Mix } from "../../ui/Mix";
 import { useTelling } from "../../ui/Notice";
-import { useHoldUnsaved } from "../../ui/useUnsaved";
+import { useEntry } from "../../ui/useEntry";
 import { Consequence } from "./Consequence";
 import { Feeds } from "./Feeds";
 import { FIELDS, type FilterView, type Values } from "./fields";
@@ -22,15 +23,13 @@ type Props = {
   onRules: (rules: Schemas["Rules"]) => void;
 };
 
-const draftKey = (key: string) => `gentlegate.draft.rules.${key}`;
-
-function readDraft(key: string): Values {
-  try {
-    return JSON.parse(sessionStorage.getItem(draftKey(key)) ?? "{}") as Values;
-  } catch {
-    return {};
-  }
+/** What was typed over what holds; null puts a value back to the mood's. */
+function changed(draft: Values, saved: Values): Values {
+  const own = Object.entries(draft).filter(([name, value]) => !same(value, saved[name]));
+  return Object.fromEntries(own);
 }
+
+const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
 
 /** One filter: what it does with this channel's lines, and its setting beside that. */
 export function FilterSetting({
@@ -44,41 +43,36 @@ export function FilterSetting({
 }: Props) {
   const { t } = useTranslation();
   const { tell } = useTelling();
-  const [changes, setChanges] = useState<Values>(() => readDraft(filter.key));
-  const [problem, setProblem] = useState<string | null>(null);
   const tonight = wanted || !mayLast;
   const may = mayLast || mayTonight;
-  const values: Values = { ...filter.values, ...changes };
+  const params = { path: { key: filter.key } };
+  const entry = useEntry<Values, Schemas["Rules"]>({
+    key: `rules.${filter.key}`,
+    saved: filter.values,
+    revision: filter.revision,
+    fields: [],
+    unsaved: (draft) =>
+      Object.entries(changed(draft, filter.values)).map(([name, value]) => ({
+        path: `filters.${filter.key}.${name}`,
+        value,
+      })),
+    put: (draft, revision) => {
+      const body = { values: changed(draft, filter.values), tonight, revision };
+      return ask(api.PUT("/api/rules/filters/{key}", { params, body }));
+    },
+    onSaved: (rules) => {
+      onRules(rules);
+      tell(t(tonight ? "rules.savedTonight" : "rules.saved"));
+    },
+  });
+  const { dirty, change, problem } = entry;
+  const changes = changed(entry.draft, filter.values);
+  const values: Values = { ...entry.draft };
   for (const [name, usual] of Object.entries(filter.mood)) values[name] ??= usual;
-  const dirty = Object.keys(changes).length > 0;
   const fields = FIELDS[filter.key] ?? [];
   const tuned = fields.filter((field) => field.tuned);
   const stamp = [filter.lists, filter.values];
 
-  const keep = (next: Values) => {
-    setChanges(next);
-    if (Object.keys(next).length) sessionStorage.setItem(draftKey(filter.key), JSON.stringify(next));
-    else sessionStorage.removeItem(draftKey(filter.key));
-  };
-  const change = (more: Values) => keep({ ...changes, ...more });
-  const save = async () => {
-    try {
-      const params = { path: { key: filter.key } };
-      onRules(await ask(api.PUT("/api/rules/filters/{key}", { params, body: { values: changes, tonight } })));
-      keep({});
-      setProblem(null);
-      tell(t(tonight ? "rules.savedTonight" : "rules.saved"));
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      setProblem(error.where ? `${error.where}: ${error.detail}` : error.detail);
-    }
-  };
-
-  const held = Object.entries(changes).map(([name, value]) => ({
-    path: `filters.${filter.key}.${name}`,
-    value,
-  }));
-  useHoldUnsaved(`filter ${filter.key}`, held);
   const props = { filter, mood: rules.mood, values, changes, change };
   return (
     <div>
@@ -87,6 +81,7 @@ export function FilterSetting({
         {!values.on && <span className="chip straw">{t("rules.isOff")}</span>}
         {filter.tonight.length > 0 && <span className="chip plum">{t("rules.tonightMark")}</span>}
         {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place={`filters.${filter.key}`} />
       </div>
       <p className="quiet">{t(`filters.${filter.key}Lead`)}</p>
       <div className="setting">
@@ -126,17 +121,25 @@ export function FilterSetting({
             <ValueField key={field.name} field={field} {...props} />
           ))}
           <CommonFields {...props} />
-          {problem && <Alert variant="danger">{problem}</Alert>}
+          {problem && (
+            <Alert variant="danger">
+              {problem.where ? `${problem.where}: ${problem.detail}` : problem.detail}
+            </Alert>
+          )}
+          {Boolean(entry.theirs) && (
+            <Mix
+              mine={values}
+              theirs={entry.theirs}
+              onKeep={(whole) => void entry.saveOver(whole as Values)}
+              onTakeTheirs={entry.discard}
+            />
+          )}
           {may && dirty && (
             <div className="save-bar">
-              <Button onClick={() => void save()}>{t(tonight ? "rules.saveTonight" : "rules.save")}</Button>
-              <Button
-                variant="outline-secondary"
-                onClick={() => {
-                  keep({});
-                  setProblem(null);
-                }}
-              >
+              <Button onClick={() => void entry.save()}>
+                {t(tonight ? "rules.saveTonight" : "rules.save")}
+              </Button>
+              <Button variant="outline-secondary" onClick={entry.discard}>
                 {t("rules.discard")}
               </Button>
             </div>

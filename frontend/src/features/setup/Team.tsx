@@ -5,6 +5,7 @@ import { api, ask, type Me, type Schemas } from "../../api/client";
 import { Confirm } from "../../ui/Confirm";
 import { useTelling } from "../../ui/Notice";
 import { useLive } from "../../ui/useLive";
+import { InChat } from "./InChat";
 import { Invitations } from "./Invitations";
 import { Permissions } from "./Permissions";
 
@@ -38,7 +39,7 @@ export function Team({ me }: { me: Me }) {
       ask(
         api.PUT("/api/team/accounts/{login}", {
           params: { path: { login: one.login } },
-          body: { level, person: one.person },
+          body: { level },
         }),
       ),
       t("team.changed", { name: one.name, level: t(`team.levels.${level}`) }),
@@ -98,7 +99,9 @@ export function Team({ me }: { me: Me }) {
                   t(`team.levels.${one.level}`)
                 )}
               </td>
-              <td className="quiet">{one.person ?? t("team.unknown")}</td>
+              <td>
+                <InChat one={one} may={leads} mayRead={me.may.includes("card")} onChange={run} />
+              </td>
               <td>
                 {leads && one.seconds && one.login !== me.login && (
                   <Confirm

@@ -1,54 +1,68 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { useEffect, useRef } from "react";
+import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import { draw } from "../../card/draw";
+import { AlsoEditing } from "../../ui/AlsoEditing";
 import { Choice } from "../../ui/Choice";
 import { Confirm } from "../../ui/Confirm";
 import { CopyField } from "../../ui/CopyField";
 import { useTelling } from "../../ui/Notice";
+import { SaveRow } from "../../ui/SaveRow";
+import { useEntry } from "../../ui/useEntry";
 import { useLive } from "../../ui/useLive";
+import { useRun } from "../../ui/useRun";
 
 type Style = Schemas["CardStyle"];
 const SIZES = { least: 12, most: 300 };
 
 /** A stage card: how it looks, as the video software shows it, and the address to give to that. */
 export function CardEditor({ card }: { card: string }) {
-  const { t } = useTranslation();
-  const queries = useQueryClient();
-  const { tell, complain } = useTelling();
   const { data } = useQuery({ queryKey: ["cards"], queryFn: () => ask(api.GET("/api/stage")) });
-  const [typed, setTyped] = useState<Partial<Style>>({});
   const view = data?.cards.find((one) => one.card === card);
+  return view ? <OneCard key={card} view={view} /> : null;
+}
+
+function OneCard({ view }: { view: Schemas["CardView"] }) {
+  const { t } = useTranslation();
+  const { card } = view;
+  const queries = useQueryClient();
+  const { tell } = useTelling();
+  const run = useRun();
   const live = useLive((state) => state.parts.counters?.find((one) => `counter:${one.name}` === card));
-  if (!view) return null;
-  const style = { ...view.style, ...typed };
-  const dirty = JSON.stringify(style) !== JSON.stringify(view.style);
   const params = { path: { card } };
-  const change = (changes: Partial<Style>) => setTyped({ ...typed, ...changes });
-  const run = async (asked: Promise<unknown>, said: string) => {
-    try {
-      await asked;
-      tell(said);
-    } catch (error) {
-      complain(error);
-    }
-    await queries.invalidateQueries({ queryKey: ["cards"] });
-  };
-  const save = () =>
-    run(ask(api.PUT("/api/stage/{card}/style", { params, body: style })), t("stage.card.saved")).then(() =>
-      setTyped({}),
-    );
+  const anew = () => queries.invalidateQueries({ queryKey: ["cards"] });
+  const entry = useEntry<Style, unknown>({
+    key: `card.${card}`,
+    saved: view.style,
+    revision: view.revision,
+    fields: [],
+    unsaved: (draft) => [{ path: `card.${card}`, value: draft }],
+    put: (style, revision) =>
+      ask(api.PUT("/api/stage/{card}/style", { params, body: { style, revision: revision ?? "" } })),
+    onSaved: async () => {
+      await anew();
+      tell(t("stage.card.saved"));
+    },
+  });
+  const { draft: style, change } = entry;
   return (
     <section className="card-editor" aria-labelledby="card-title">
       <div className="chosen-head">
         <h3 id="card-title">{t(card === "shoutout" ? "stage.card.lastShoutout" : "stage.card.title")}</h3>
-        {dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        {entry.dirty && <span className="chip straw">{t("commands.unsaved")}</span>}
+        <AlsoEditing place={`card.${card}`} />
       </div>
       <p className="quiet">{t("stage.card.lead")}</p>
       <div className="two-sides">
-        <div>
+        <Form
+          noValidate
+          onSubmit={(event) => {
+            event.preventDefault();
+            void entry.save();
+          }}
+        >
           <div className="pair">
             <Form.Group className="mb-3" controlId="card-size">
               <Form.Label>{t("stage.card.size")}</Form.Label>
@@ -100,17 +114,16 @@ export function CardEditor({ card }: { card: string }) {
             checked={style.label}
             onChange={(event) => change({ label: event.target.checked })}
           />
-          <div className="d-flex gap-2 save-row">
-            <Button disabled={!dirty} onClick={() => void save()}>
-              {t("stage.card.save")}
-            </Button>
-            {dirty && (
-              <Button variant="outline-secondary" onClick={() => setTyped({})}>
-                {t("commands.discard")}
-              </Button>
-            )}
-          </div>
-        </div>
+          <SaveRow
+            dirty={entry.dirty}
+            problem={entry.problem?.detail ?? null}
+            mine={style}
+            theirs={entry.theirs}
+            onKeep={(mix) => void entry.saveOver(mix as Style)}
+            onDiscard={entry.discard}
+            may
+          />
+        </Form>
         <CardPreview
           label={live?.label ?? view.label}
           value={live ? String(live.value) : view.value}
@@ -128,7 +141,9 @@ export function CardEditor({ card }: { card: string }) {
           words={t("stage.card.renew")}
           sure={t("stage.card.renewSure")}
           go={t("stage.card.renewNow")}
-          onGo={() => void run(ask(api.POST("/api/stage/{card}/key", { params })), t("stage.card.renewed"))}
+          onGo={() =>
+            void run(ask(api.POST("/api/stage/{card}/key", { params })), t("stage.card.renewed")).then(anew)
+          }
         />
       </CopyField>
     </section>
