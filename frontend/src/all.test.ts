@@ -11,5 +11,6 @@ import "./features/timers/rota.test";
 import "./live/reducer.test";
 import "./live/unsaved.test";
 import "./ui/differences.test";
+import "./ui/entries.test";
 import "./ui/findings.test";
 import "./ui/time.test";

@@ -91,6 +91,22 @@ class Finding(unittest.TestCase):
         begins = [fold_name(key.partition("-")[2]).startswith(wanted) for key in found]
         self.assertEqual(begins, sorted(begins, reverse=True))
 
+    def test_names_on_several_platforms_until_they_are_linked(self) -> None:
+        lines = [
+            says(1, "hello", "crowd"),
+            says(2, "hello", "crowd", platform="lantern"),
+            says(3, "hello", "sam", "vip"),
+            says(4, "hello", "sam", platform="plaza"),
+            says(5, "hello", "alone"),
+        ]
+        engine = after(BLOCKED, live(), *lines)
+        found = [[one.key for one in group] for group in cards.suggestions(engine.parts, 9)]
+        self.assertEqual(found, [["brook:u-sam", "plaza:u-sam"], ["brook:u-crowd", "lantern:u-crowd"]])
+        self.assertEqual(len(cards.suggestions(engine.parts, 1)), 1)
+        engine = after(linked(["brook:u-sam", "plaza:u-sam"]), live(), *lines)
+        cards.forget(engine.state, ["lantern:u-crowd"], "lantern:u-crowd")
+        self.assertEqual(cards.suggestions(engine.parts, 9), [])
+
     def test_an_earlier_name_is_found_and_forgetting_leaves_nothing(self) -> None:
         engine = after(BLOCKED, live(), says(1, "a glue gun", "sam"), desk(2, "pass", person="brook:u-sam"))
         line = says(3, "new name")

@@ -143,6 +143,7 @@ DOORS: list[tuple[str, str, Any, int]] = [
     ("GET", "/api/platforms/harbour/name", None, MODERATOR),
     ("PUT", "/api/platforms/harbour/name", {"name": "Keeper"}, BROADCASTER),
     ("GET", "/api/people?search=sam", None, MODERATOR),
+    ("GET", "/api/people/overview", None, MODERATOR),
     ("GET", "/api/people/card/brook:u-nobody", None, MODERATOR),
     ("GET", "/api/people/card/brook:u-nobody/messages", None, MODERATOR),
     ("DELETE", "/api/people/card/brook:u-nobody", None, BROADCASTER),

@@ -98,6 +98,7 @@ class Accounts(Table[AccountRecord]):
     def __init__(self) -> None:
         super().__init__("accounts", AccountRecord)
         self._named: dict[str, set[str]] = {}
+        self._shared: set[str] = set()
 
     def put(self, key: str, row: AccountRecord) -> AccountRecord:
         self._name(key, row)
@@ -109,16 +110,28 @@ class Accounts(Table[AccountRecord]):
 
     def drop(self, key: str) -> None:
         if before := self._rows.get(key):
-            for name in (fold_name(before.login), fold_name(before.name)):
-                self._named.get(name, set()).discard(key)
+            self._unname(key, before)
         super().drop(key)
 
     def _name(self, key: str, row: AccountRecord) -> None:
-        before = self._rows.get(key)
-        for name in {fold_name(before.login), fold_name(before.name)} if before else ():
-            self._named.get(name, set()).discard(key)
+        if before := self._rows.get(key):
+            self._unname(key, before)
         for name in (fold_name(row.login), fold_name(row.name)):
-            self._named.setdefault(name, set()).add(key)
+            keys = self._named.setdefault(name, set())
+            keys.add(key)
+            if len(keys) > 1:
+                self._shared.add(name)
+
+    def _unname(self, key: str, row: AccountRecord) -> None:
+        for name in (fold_name(row.login), fold_name(row.name)):
+            keys = self._named.get(name, set())
+            keys.discard(key)
+            if len(keys) < 2:
+                self._shared.discard(name)
+
+    def shared_names(self) -> list[list[str]]:
+        """The keys of accounts that have a name in common now, group by group."""
+        return [sorted(self._named[name]) for name in sorted(self._shared)]
 
     def named(self, folded: str) -> Iterator[tuple[str, AccountRecord]]:
         """The accounts that have this name now, in the order of their keys."""
@@ -129,6 +142,7 @@ class Accounts(Table[AccountRecord]):
         """Know all that another table knows; a record is never changed in place."""
         self._rows.update(other._rows)
         self._named.update({name: set(keys) for name, keys in other._named.items()})
+        self._shared.update(other._shared)
 
 
 class State:

@@ -12,7 +12,7 @@ from gentlegate.core.team import Account
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.access import needs
 from gentlegate.web.ledger import EntryView, entry_views
-from gentlegate.web.people import note_view
+from gentlegate.web.people import names_of, note_view
 from gentlegate.web.people_schemas import NoteView
 from gentlegate.web.problems import ANSWERS
 from gentlegate.web.schemas import Wire
@@ -51,8 +51,6 @@ async def hand_over(request: Request, account: Reading, whole: bool = False) -> 
     since = max(since, now - LONGEST)
     found = await state.ledger("since", at=since, but=account.key, most=ENTRIES + 1)
     notes = await state.people("notes_since", since, NOTES)
-    accounts = gate.engine.state.accounts
-    about = {note.person: known.name for note in notes if note.person and (known := accounts.get(note.person))}
     return HandOver(
         since=since,
         missed=away is not None,
@@ -63,7 +61,7 @@ async def hand_over(request: Request, account: Reading, whole: bool = False) -> 
         entries=await entry_views(request, account, found[:ENTRIES]),
         more=len(found) > ENTRIES,
         notes=[note_view(note, account) for note in notes],
-        names=about,
+        names=names_of(gate, notes),
     )
 
 

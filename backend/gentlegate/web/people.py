@@ -13,6 +13,7 @@ from fastapi import APIRouter, Depends, Request
 from gentlegate.core.errors import ActError
 from gentlegate.core.journal import LedgerEntry
 from gentlegate.core.kit import edit
+from gentlegate.core.moments import HOUR
 from gentlegate.core.people import cards
 from gentlegate.core.records import Act
 from gentlegate.core.team import Account
@@ -27,6 +28,7 @@ from gentlegate.web.people_schemas import (
     Erased,
     KeepNote,
     NoteView,
+    Overview,
     PassView,
     PeoplePage,
     PersonCard,
@@ -42,7 +44,8 @@ routes = APIRouter(prefix="/api/people", tags=["people"], responses=ANSWERS)
 Reading = Annotated[Account, Depends(needs("card"))]
 Noting = Annotated[Account, Depends(needs("note"))]
 Erasing = Annotated[Account, Depends(needs("erase"))]
-ROWS, PAGE, ACTS = 100, 50, 50
+ROWS, PAGE, ACTS, SHOWN = 100, 50, 50, 8
+NOTED_LATELY = 30 * 24 * HOUR
 PERSON = re.compile(r"[a-z0-9_-]+:@?[^\s:]+")
 
 
@@ -76,6 +79,25 @@ async def every(request: Request, _: Reading, search: str = "", strikes: bool = 
         lately = [(key, at) for key, at in await request.app.state.people("lately", ROWS) if known.get(key)]
         return PeoplePage(people=[_row(gate, key, at) for key, at in lately], count=len(known))
     return PeoplePage(people=[_row(gate, key) for key in found[:ROWS]], count=len(found))
+
+
+@routes.get("/overview", summary="Strikes that stand, names on several platforms, the newest notes")
+async def overview(request: Request, account: Reading) -> Overview:
+    gate: Gate = request.app.state.gate
+    parts, now = gate.engine.parts, gate.clock.now()
+    notes = await request.app.state.people("notes_since", now - NOTED_LATELY, SHOWN)
+    return Overview(
+        strikes=[_row(gate, key) for key in cards.with_strikes(parts, now)[:SHOWN]],
+        alike=[[_account(one) for one in group] for group in cards.suggestions(parts, SHOWN)],
+        notes=[note_view(note, account) for note in notes],
+        names=names_of(gate, notes),
+    )
+
+
+def names_of(gate: Gate, notes: Iterable[Any]) -> dict[str, str]:
+    """The names of those whom notes are about, by their person string."""
+    accounts = gate.engine.state.accounts
+    return {note.person: known.name for note in notes if note.person and (known := accounts.get(note.person))}
 
 
 def _account(account: cards.Account) -> AccountSeen:

@@ -918,6 +918,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Strikes that stand, names on several platforms, the newest notes */
+        get: operations["people_overview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/unlink": {
         parameters: {
             query?: never;
@@ -3202,6 +3219,34 @@ export interface components {
             person?: string | null;
             /** Platform */
             platform?: string | null;
+        };
+        /**
+         * Overview
+         * @description What there is to look at before somebody is chosen.
+         */
+        Overview: {
+            /**
+             * Alike
+             * @description Accounts of one name on several platforms, not linked.
+             */
+            alike: components["schemas"]["AccountSeen"][][];
+            /**
+             * Names
+             * @description The names of those whom notes are about, by their person string.
+             */
+            names: {
+                [key: string]: string;
+            };
+            /**
+             * Notes
+             * @description The newest notes, about people and for the team.
+             */
+            notes: components["schemas"]["NoteView"][];
+            /**
+             * Strikes
+             * @description Those on whom most strikes stand.
+             */
+            strikes: components["schemas"]["PersonRow"][];
         };
         /** PassView */
         PassView: {
@@ -7753,6 +7798,62 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is logged in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description This account may not do that. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Somebody else was there first. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be; `where` says which field. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_overview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
+                };
             };
             /** @description Nobody is logged in. */
             401: {

@@ -6,6 +6,7 @@ import { useTranslation } from "react-i18next";
 import { Link, NavLink } from "react-router";
 import { api } from "../api/client";
 import type { PlatformState } from "../live/types";
+import { placeWords } from "../ui/entries";
 import { inWords } from "../ui/time";
 import { useLive, useNow } from "../ui/useLive";
 import { useMe } from "../ui/useMe";
@@ -125,7 +126,14 @@ function Present() {
   if (!names?.length) return null;
   const placesOf = (name: string) => editing?.find((one) => one.name === name)?.places ?? [];
   const about = (name: string) =>
-    placesOf(name).length ? t("editing.where", { name, places: placesOf(name).join(", ") }) : name;
+    placesOf(name).length
+      ? t("editing.where", {
+          name,
+          places: placesOf(name)
+            .map((place) => placeWords(t, place))
+            .join(", "),
+        })
+      : name;
   const label = t("lintel.here", { names: names.map(about).join(", ") });
   return (
     <span className="present" role="img" aria-label={label} title={label}>

@@ -164,6 +164,27 @@ def _alike(parts: Parts, accounts: list[Account]) -> list[Account]:
     return [found[key] for key in sorted(found)][:MOST_ALIKE]
 
 
+def suggestions(parts: Parts, most: int) -> list[list[Account]]:
+    """Accounts of one name on several platforms that are not linked; perhaps one person's.
+
+    Those whom the channel knows by a badge, a list or their following come first, then those seen last.
+    """
+    found: dict[tuple[str, ...], list[Account]] = {}
+    for keys in parts.state.accounts.shared_names():
+        accounts = [account_of(parts.state, key) for key in keys]
+        if len({account.platform for account in accounts}) < len(accounts):
+            continue
+        if len({identity_of(parts.directory, account) for account in accounts}) == len(accounts):
+            found[tuple(keys)] = accounts
+
+    def order(group: list[Account]) -> tuple[bool, int]:
+        seen = [(person_of(one.key, one.seen), one.seen.stream) for one in group if one.seen]
+        known = any(parts.directory.level(person, False) > EVERYONE for person, _ in seen)
+        return not known, -max(stream for _, stream in seen)
+
+    return sorted(found.values(), key=order)[:most]
+
+
 def named(accounts: Iterable[tuple[str, AccountRecord]], wanted: str) -> list[str]:
     """Those with these folded letters in a name of theirs, earlier ones too; where it begins with them first."""
     found = []

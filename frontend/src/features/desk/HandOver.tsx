@@ -2,13 +2,17 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../../api/client";
+import { api, ask } from "../../api/client";
 import { written } from "../../ui/differences";
+import { aboutWords, changeWords, placeWords } from "../../ui/entries";
 import { NoteForm } from "../../ui/NoteForm";
+import { NotesMade } from "../../ui/NotesMade";
 import { when } from "../../ui/time";
 import { useLive } from "../../ui/useLive";
 
 const SHOWN = 12;
+const SHORT = 60;
+const short = (words: string) => (words && words.length <= SHORT ? ` · ${words}` : "");
 type Props = { wanted: boolean; onClose: () => void; may: (act: string) => boolean };
 
 /** What one missed: shown by itself to who comes back mid-stream, and to anybody who asks for it. */
@@ -38,7 +42,7 @@ export function HandOver({ wanted, onClose, may }: Props) {
         </Button>
       </div>
       <p className="quiet">{t("handOver.since", { when: when(data.since) })}</p>
-      <NotesMade data={data} />
+      <NotesMade notes={data.notes} names={data.names} />
       {data.stopped.length > 0 && (
         <p>
           {t("handOver.stopped")}{" "}
@@ -60,10 +64,8 @@ export function HandOver({ wanted, onClose, may }: Props) {
             <time className="quiet">{when(one.at)}</time>{" "}
             <b>{one.key === "gate" ? t("ledger.gate") : one.who}</b>{" "}
             {t(`ledger.kinds.${one.what}`, { defaultValue: one.what })}
-            {one.about && ` · ${one.whom ?? one.about}`}
-            {one.what !== "note" && typeof one.after !== "object" && one.after !== null && (
-              <span className="quiet"> → {written(one.after)}</span>
-            )}
+            {(one.whom || one.about) && ` · ${one.whom ?? aboutWords(t, one)}`}
+            <span className="quiet">{short(changeWords(t, one))}</span>
           </li>
         ))}
       </ul>
@@ -84,27 +86,6 @@ export function HandOver({ wanted, onClose, may }: Props) {
   );
 }
 
-function NotesMade({ data }: { data: Schemas["HandOver"] }) {
-  const { t } = useTranslation();
-  return (
-    <div className="notes">
-      {data.notes.map((note) => (
-        <blockquote key={note.id}>
-          <p>
-            {note.person && (
-              <Link to={`/people/card/${encodeURIComponent(note.person)}`}>
-                {data.names[note.person] ?? note.person}
-              </Link>
-            )}{" "}
-            {note.text}
-          </p>
-          <footer className="quiet small">{t("people.noteBy", { who: note.by, when: when(note.at) })}</footer>
-        </blockquote>
-      ))}
-    </div>
-  );
-}
-
 /** What holds now that one should know of: changes for tonight, second looks, paused rotas. */
 function Standing() {
   const { t } = useTranslation();
@@ -116,7 +97,11 @@ function Standing() {
     <>
       {tonight?.map((one) => (
         <p key={one.number} className="plum">
-          {t("handOver.tonight", { path: one.path, value: written(one.value), who: one.by })}
+          {t("handOver.tonight", {
+            place: placeWords(t, one.path),
+            value: written(one.value),
+            who: one.by,
+          })}
         </p>
       ))}
       {Boolean(looks?.length) && <p>{t("handOver.looks", { count: looks?.length })}</p>}

@@ -8,6 +8,7 @@ import { when } from "../../ui/time";
 import { useMe } from "../../ui/useMe";
 import { useRested } from "../../ui/usePreview";
 import { LISTS, type ListName, ListRoom } from "./ListRoom";
+import { Overview } from "./Overview";
 import { PersonCard } from "./PersonCard";
 
 /** Everybody who talks here: found by name, each with a card; and the channel's own lists. */
@@ -87,12 +88,7 @@ export function People() {
         {may && part === "lists" && LISTS.includes(name as ListName) && (
           <ListRoom key={name} name={name as ListName} />
         )}
-        {may && !part && (
-          <div className="start">
-            <h2 className="room-title">{t("rooms.people")}</h2>
-            <p>{t("people.lead")}</p>
-          </div>
-        )}
+        {may && !part && <Overview mayNote={Boolean(me?.may.includes("note"))} />}
       </section>
     </main>
   );

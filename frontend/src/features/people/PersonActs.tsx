@@ -73,21 +73,23 @@ export function PersonActs({ person, name, may }: Props) {
           </Button>
         </div>
       )}
-      <div className="row-item">
-        <span className="quiet small">{t("desk.liftHelp")}</span>
-        <span className="button-row">
-          {may("ban") && (
-            <Button size="sm" variant="outline-danger" onClick={() => void acts.ban()}>
-              {t("desk.ban")}
-            </Button>
-          )}
-          {may("lift") && (
-            <Button {...small} onClick={() => void acts.lift()}>
-              {t("desk.lift")}
-            </Button>
-          )}
-        </span>
-      </div>
+      {(may("ban") || may("lift")) && (
+        <div className="row-item">
+          <span>{t("desk.everywhere")}</span>
+          <span className="button-row">
+            {may("ban") && (
+              <Button size="sm" variant="outline-danger" onClick={() => void acts.ban()}>
+                {t("desk.ban")}
+              </Button>
+            )}
+            {may("lift") && (
+              <Button {...small} onClick={() => void acts.lift()}>
+                {t("desk.lift")}
+              </Button>
+            )}
+          </span>
+        </div>
+      )}
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
-import { written } from "../../ui/differences";
+import { aboutWords, changeWords } from "../../ui/entries";
 import { useTelling } from "../../ui/Notice";
 import { SideBySide } from "../../ui/SideBySide";
 import { day } from "../../ui/time";
@@ -17,12 +17,10 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
   const queries = useQueryClient();
   const { tell, complain } = useTelling();
   const [open, setOpen] = useState(false);
-  const before = written(entry.before);
-  const after = written(entry.after);
-  const long =
-    (typeof entry.before === "object" && entry.before !== null) ||
-    (typeof entry.after === "object" && entry.after !== null) ||
-    before.length + after.length > SHORT;
+  const changed = changeWords(t, entry);
+  const about = aboutWords(t, entry);
+  const whole = (value: unknown) => typeof value === "object" && value !== null;
+  const long = entry.what !== "pass" && (whole(entry.before) || whole(entry.after) || changed.length > SHORT);
   const undo = async () => {
     try {
       await ask(api.POST("/api/ledger/{number}/undo", { params: { path: { number: entry.number } } }));
@@ -40,13 +38,18 @@ export function Entry({ entry }: { entry: Schemas["EntryView"] }) {
         <p>
           <b>{entry.key === "gate" ? t("ledger.gate") : entry.who}</b>{" "}
           <span className="quiet">{t(`ledger.places.${entry.place}`)}</span> {what}
-          {entry.about && <> · {entry.whom ?? entry.about}</>}
-          {!long && entry.what !== "note" && (before || after) && (
-            <span className="quiet">
+          {entry.person ? (
+            <>
               {" "}
-              {before || "—"} → {after || "—"}
-            </span>
+              ·{" "}
+              <Link to={`/people/card/${encodeURIComponent(entry.person)}`}>
+                {entry.whom ?? entry.person}
+              </Link>
+            </>
+          ) : (
+            about && ` · ${about}`
           )}
+          {!long && changed && <span className="quiet"> · {changed}</span>}
           {entry.why && <span className="quiet"> · {entry.why}</span>}
         </p>
         {open && long && (

@@ -113,15 +113,15 @@ export function Records() {
               <Form.Control
                 type="date"
                 value={since}
-                aria-label={t("ledger.since")}
-                title={t("ledger.since")}
+                aria-label={t("ledger.fromDay")}
+                title={t("ledger.fromDay")}
                 onChange={(event) => setSince(event.target.value)}
               />
               <Form.Control
                 type="date"
                 value={until}
-                aria-label={t("ledger.until")}
-                title={t("ledger.until")}
+                aria-label={t("ledger.toDay")}
+                title={t("ledger.toDay")}
                 onChange={(event) => setUntil(event.target.value)}
               />
             </div>

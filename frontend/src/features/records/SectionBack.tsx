@@ -4,6 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { useSearchParams } from "react-router";
 import { api, ask, Problem, type Schemas } from "../../api/client";
+import { placeWords } from "../../ui/entries";
 import { useTelling } from "../../ui/Notice";
 import { SideBySide } from "../../ui/SideBySide";
 import { when } from "../../ui/time";
@@ -114,7 +115,7 @@ export function SectionBack() {
               className="link"
               onClick={() => choose({ at: String(one.at - 1) })}
             >
-              {when(one.at)} · {one.who} · {one.about?.slice(section.length + 1)}
+              {when(one.at)} · {one.who} · {placeWords(t, one.about ?? "")}
             </button>
           ))}
         </p>
@@ -130,7 +131,7 @@ export function SectionBack() {
           {data.kept > 0 && <p className="quiet">{t("sectionBack.kept", { count: data.kept })}</p>}
           {data.changes.map((one) => (
             <div key={one.path} className="then-change" data-path={one.path}>
-              <b>{one.path}</b>
+              <b>{placeWords(t, one.path)}</b>
               <SideBySide
                 left={t("sectionBack.now")}
                 right={t("sectionBack.then")}
