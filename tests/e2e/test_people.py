@@ -98,6 +98,21 @@ class Cards(TwoBrowsers):
         self.bram.button("I have seen it").click()
         self.bram.wait(lambda: not self.bram.all(".hand-over"))
 
+    def test_the_room_begins_with_what_there_is_to_look_at(self) -> None:
+        self.world.type("buy pots at bad.test now", "pitchy")
+        self.world.type("hello on brook", "double_pot")
+        self.world.type("hello on lantern", "double_pot", platform="lantern")
+        with self.world.client("bram") as bram:
+            bram.post("/api/people/notes", json={"person": None, "text": "Kettle is broken."}).raise_for_status()
+        self.odalys.driver.get(f"{self.world.address}/people")
+        for words in ("pitchy", "1 strike", "Kettle is broken.", "double_pot"):
+            self.odalys.wait_text(words, ".people-overview")
+        self.odalys.driver.find_element(By.LINK_TEXT, "double_pot").click()
+        self.odalys.button("The same person").click()
+        self.odalys.driver.get(f"{self.world.address}/people")
+        self.odalys.wait_text("Kettle is broken.", ".people-overview")
+        self.odalys.wait(lambda: "double_pot" not in self.odalys.text(".people-overview"))
+
 
 class OnAPhone(unittest.TestCase):
     """A moderator with only a phone: every press is in reach, nothing needs a second hand."""
@@ -202,6 +217,27 @@ class BackInTime(TwoBrowsers):
         with self.world.client("odalys") as client:
             kiln = next(one for one in client.get("/api/commands").json()["commands"] if one["name"] == "kiln")
         self.assertEqual((kiln["command"]["reply"], kiln["command"]["mode"]), ("Odalys was first.", "reply"))
+
+    def test_two_at_one_filter_see_both_and_nothing_is_lost(self) -> None:
+        with self.world.client("marlo") as marlo:
+            marlo.put("/api/team/permissions/filters", json={"level": "moderator"}).raise_for_status()
+        for browser in (self.bram, self.odalys):
+            browser.driver.get(f"{self.world.address}/rules/length")
+            browser.find("#field-most")
+        self.bram.find("#field-most").send_keys(Keys.CONTROL, "a")
+        self.bram.find("#field-most").send_keys("111")
+        self.odalys.wait_text("Bram is changing this too", ".chosen-head")
+        self.bram.driver.refresh()
+        self.bram.wait(lambda: self.bram.find("#field-most").get_attribute("value") == "111")
+        with self.world.client("odalys") as client:
+            body = {"values": {"most": 222, "strikes": 3}}
+            client.put("/api/rules/filters/length", json=body).raise_for_status()
+        self.bram.button("Save", ".save-bar").click()
+        row = "[data-field=most] td:nth-child(3) label"
+        self.bram.wait_text("222", row)
+        self.bram.button("Take theirs", ".mix + div").click()
+        self.bram.wait(lambda: self.bram.find("#field-most").get_attribute("value") == "222")
+        self.bram.wait(lambda: not self.bram.all(".save-bar"))
 
     def test_a_session_that_ends_mid_edit_keeps_what_was_typed(self) -> None:
         browser = Browser()

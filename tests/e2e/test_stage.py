@@ -211,7 +211,7 @@ class StageCard(OnStage):
         browser.find("#card-label").click()
         preview = browser.driver.find_element(By.CSS_SELECTOR, ".scene .stage-card")
         browser.wait(lambda: preview.value_of_css_property("font-size") == "120px")
-        browser.button("Save how it looks").click()
+        browser.button("Save", ".card-editor").click()
         card.wait(lambda: card.find("#card").value_of_css_property("font-size") == "120px")
         self.assertNotIn("kettle boils", card.text())
         renew = browser.button("New key")

@@ -73,6 +73,25 @@ class Team(unittest.TestCase):
         juno.wait(lambda: juno.all("#password"))
         self.marlo.wait(lambda: not self.marlo.all("[data-login=juno]"))
 
+    def test_who_somebody_is_in_chat(self) -> None:
+        fern = self.new_browser()
+        self.join(fern, self.link("moderator", "Fern"), "fern")
+        self.world.type("good evening", "fernpots", "moderator")
+        row = "[data-login=fern]"
+        self.marlo.button("Say who", row).click()
+        field = self.marlo.find(f"{row} input")
+        field.clear()
+        field.send_keys("nobody_like_this")
+        self.marlo.button("Take it", row).click()
+        self.marlo.wait_text("knows nobody with this log-in", row)
+        field.clear()
+        field.send_keys("fernpots")
+        self.marlo.button("Take it", row).click()
+        self.marlo.wait_text("fernpots on Brook", row)
+        self.world.type("!count boils +1", "fernpots", "moderator")
+        self.marlo.driver.get(f"{self.world.address}/records")
+        self.marlo.wait_text("Fern in chat counted · boils", ".ledger")
+
     def test_a_permission_is_moved_for_everybody_at_once(self) -> None:
         bram = self.new_browser()
         bram.log_in(self.world.address, "bram", PASSWORD)
@@ -114,3 +133,10 @@ class Team(unittest.TestCase):
         browser.button("Take back", ".ledger").click()
         browser.wait_text("Taken back; this is a new entry.", ".notices")
         browser.wait(lambda: len(browser.all(".ledger li")) == 2)
+        browser.wait_text("taken back", ".ledger li:first-child")
+        search = browser.find(".list-head input")
+        search.clear()
+        search.send_keys("boils")
+        browser.wait_text("counted · boils · 0 → 1", ".ledger")
+        browser.button("Take back", ".ledger").click()
+        browser.wait_text("counted · boils · 1 → 0", ".ledger")
