@@ -45,8 +45,8 @@ from gentlegate.store.ledger import Ledger
 from gentlegate.store.people import People
 from gentlegate.store.streams import Streams
 from gentlegate.store.team import Team
-from gentlegate.web.access import Access, hashed
 from gentlegate.web.app import build
+from gentlegate.web.door.access import Access, hashed
 
 SCREENS = Path(__file__).resolve().parents[2] / "frontend" / "dist"
 LINES_SHOWN = 300

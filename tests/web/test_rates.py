@@ -6,8 +6,8 @@ import unittest
 
 from starlette.requests import Request
 
+from gentlegate.web.door.rates import FROM_ONE_PLACE, HASHED, READS, WORKED_OUT, WRITES, Rates
 from gentlegate.web.problems import Refused
-from gentlegate.web.rates import FROM_ONE_PLACE, HASHED, READS, WORKED_OUT, WRITES, Rates
 
 
 def request(path: str, host: str = "10.0.0.1") -> Request:

@@ -20,9 +20,9 @@ from gentlegate.core.moments import HOUR
 from gentlegate.runtime.ports import StoreThread
 from gentlegate.store.accounts import Accounts
 from gentlegate.store.database import Database
-from gentlegate.web.passwords import check_new
+from gentlegate.web.door.passwords import check_new
+from gentlegate.web.door.second import SecondFactor as Second
 from gentlegate.web.problems import Refused
-from gentlegate.web.second import SecondFactor as Second
 from tests.support.world import World, eventually
 
 PASSWORD = "clay is patient"

@@ -10,8 +10,8 @@ import httpx
 from hypothesis import given
 from hypothesis import strategies as st
 
+from gentlegate.web.door.tries import BY_ONE, FROM_ONE_PLACE, WITHIN, Tries
 from gentlegate.web.problems import Refused
-from gentlegate.web.tries import BY_ONE, FROM_ONE_PLACE, WITHIN, Tries
 from tests.support.world import World
 
 

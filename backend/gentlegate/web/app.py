@@ -14,34 +14,22 @@ from fastapi.routing import APIRoute
 from fastapi.staticfiles import StaticFiles
 
 from gentlegate import __version__
-from gentlegate.web import (
-    built_ins,
-    commands,
-    consequences,
-    cues,
-    desk,
-    hand_over,
-    hooks,
-    kits,
-    ledger,
-    lists,
-    people,
-    people_lists,
-    platforms,
-    quotes,
-    rotas,
-    rules,
-    sections,
-    session,
-    stage,
-    stream,
-    team,
-    try_out,
-)  # fmt: skip
-from gentlegate.web.access import COOKIE
+from gentlegate.web import hooks
+from gentlegate.web.commands import built_ins, commands, cues
+from gentlegate.web.desk import acts, hand_over, stream, try_out
+from gentlegate.web.door import session
+from gentlegate.web.door.access import COOKIE
+from gentlegate.web.door.rates import Rates
+from gentlegate.web.people import cards as people
+from gentlegate.web.people import lists as people_lists
 from gentlegate.web.problems import Refused, answer, install
-from gentlegate.web.rates import Rates
+from gentlegate.web.records import ledger
+from gentlegate.web.rules import consequences, filters, lists
 from gentlegate.web.schemas import Health
+from gentlegate.web.setup import kits, platforms, sections, team
+from gentlegate.web.stage import cards as stage
+from gentlegate.web.stage import counters, quotes
+from gentlegate.web.timers import rotas
 
 HEADERS = {
     "Content-Security-Policy": (
@@ -60,9 +48,19 @@ LARGEST_BODY = 32 * 1024 * 1024
 """Bytes; the largest that is taken is an imported list of hosts."""
 
 log = structlog.get_logger()
-ROOMS = (
-    session, desk, stream, commands, cues, built_ins, kits, sections, rotas, quotes, stage, rules, lists, consequences, try_out, team, people, people_lists, hand_over, platforms, ledger, hooks,
+ROUTES = (
+    session.routes,
+    acts.routes, acts.socket_routes, stream.routes, hand_over.routes, try_out.routes,
+    filters.routes, lists.routes, consequences.routes,
+    commands.routes, cues.routes, built_ins.routes,
+    rotas.routes,
+    counters.routes, stage.routes, stage.socket_routes, quotes.routes,
+    people.routes, people_lists.routes,
+    ledger.routes,
+    team.routes, platforms.routes, kits.routes, sections.routes,
+    hooks.routes,
 )  # fmt: skip
+"""Room by room, as the screens have them."""
 Lifespan = Callable[[FastAPI], AbstractAsyncContextManager[None]]
 
 
@@ -81,11 +79,8 @@ def build(lifespan: Lifespan | None = None, screens: Path | None = None) -> Fast
     install(app)
     app.state.rates = Rates()
     app.middleware("http")(_guard)
-    for module in ROOMS:
-        app.include_router(module.routes)
-    app.include_router(sections.counter_routes)
-    app.include_router(desk.socket_routes)
-    app.include_router(stage.socket_routes)
+    for routes in ROUTES:
+        app.include_router(routes)
 
     @app.get("/api/health", tags=["service"], summary="Whether it runs")
     async def health(request: Request) -> Health:

@@ -18,10 +18,10 @@ from gentlegate.core.parts import Parts, lookalike_problem
 from gentlegate.core.team import Account, Permissions
 from gentlegate.core.text.folding import fold_name
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.access import needs, not_allowed
-from gentlegate.web.kit_schemas import BatchDone, History, Version
+from gentlegate.web.commands.schemas import CommandView, SaveCommand
+from gentlegate.web.door.access import needs, not_allowed
 from gentlegate.web.problems import Refused
-from gentlegate.web.schemas import CommandView, SaveCommand
+from gentlegate.web.schemas import BatchDone, History, Version
 
 Looking = Annotated[Account, Depends(needs("look"))]
 Changing = Annotated[Account, Depends(needs("commands"))]

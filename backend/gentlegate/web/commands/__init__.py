@@ -1,0 +1,1 @@
+"""The Commands room: commands, cues and built-ins, with their previews."""

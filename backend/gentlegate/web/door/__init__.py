@@ -1,0 +1,1 @@
+"""Who may come in: log-in, sessions, the second factor, and what is bounded."""

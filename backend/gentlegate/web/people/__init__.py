@@ -1,0 +1,1 @@
+"""The People room: cards, notes, lists and links."""

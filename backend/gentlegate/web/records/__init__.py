@@ -1,0 +1,1 @@
+"""The Records room: the ledger and what is taken back from it."""

@@ -1,0 +1,1 @@
+"""The Rules room: moods, filters, their lists, and what a setting would have stopped."""

@@ -1,0 +1,1 @@
+"""The Setup room: the team, the platforms, whole sections, kits."""

@@ -1,0 +1,1 @@
+"""The Stage room: stage cards and quotes."""

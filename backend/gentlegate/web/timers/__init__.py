@@ -1,0 +1,1 @@
+"""The Timers room: rotas and their forecast."""
