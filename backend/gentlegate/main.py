@@ -88,6 +88,7 @@ class Service:
         self._show_what_was()
         self.outboxes = {name: self._outbox(connector) for name, connector in self.connectors.items()}
         self._tasks: dict[str, list[asyncio.Task[None]]] = {}
+        self.gate.unsent = lambda platform: self.outboxes[platform].unsent() if platform in self.outboxes else set()
         self.gate.carry_out = lambda waiting: (
             self.outboxes[waiting.body["platform"]].put(waiting)
             if waiting.body["platform"] in self.outboxes

@@ -53,6 +53,8 @@ class World:
         self.playhouse_address = f"http://127.0.0.1:{self.playhouse_port}"
         self.playhouse = httpx.Client(base_url=self.playhouse_address, timeout=10, trust_env=False)
         self._processes: dict[str, subprocess.Popen[bytes]] = {}
+        self.log = Path(self._folder.name + ".log")
+        """What the gate and the Playhouse print."""
 
     def start(self, live: bool = True, platforms: tuple[str, ...] = ("brook", "lantern")) -> World:
         prepare(self.data, self.playhouse_address)
@@ -74,9 +76,8 @@ class World:
 
     def _run(self, name: str, command: list[str], ready: str) -> None:
         variables = {**os.environ, "GENTLEGATE_DATA": str(self.data), "GENTLEGATE_PORT": str(self.port)}
-        self._processes[name] = subprocess.Popen(
-            [sys.executable, *command], env=variables, stdout=subprocess.DEVNULL
-        )
+        with self.log.open("ab") as log:
+            self._processes[name] = subprocess.Popen([sys.executable, *command], env=variables, stdout=log)
         eventually(lambda: httpx.get(ready, trust_env=False).is_success, 30)
 
     def kill_gate(self) -> None:
@@ -97,6 +98,7 @@ class World:
                 process.kill()
                 process.wait()
         self._folder.cleanup()
+        self.log.unlink(missing_ok=True)
 
     def health(self) -> dict[str, Any]:
         return dict(httpx.get(f"{self.address}/api/health", trust_env=False).raise_for_status().json())

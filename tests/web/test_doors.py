@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import contextlib
 import json
 import unittest
 from collections.abc import Awaitable, Callable
@@ -11,9 +12,10 @@ from typing import Any, ClassVar
 
 import httpx
 from websockets.asyncio.client import connect
-from websockets.exceptions import InvalidStatus
+from websockets.exceptions import ConnectionClosed, InvalidStatus
 
 from gentlegate.demo.prepare import PASSWORD
+from gentlegate.web.desk.acts import MOST_SCREENS, TOO_MANY_SCREENS
 from tests.support.team import add_account
 from tests.support.world import World
 
@@ -265,6 +267,22 @@ class Socket(WithWorld):
 
             with self.subTest(login):
                 self.talk(login, work)
+
+    def test_one_account_opens_only_so_many_screens(self) -> None:
+        with self.world.client("ivy") as ivy:
+            cookie = f"gentlegate_session={ivy.cookies['gentlegate_session']}"
+        address = self.world.address.replace("http", "ws", 1) + "/api/live"
+
+        async def run() -> int | None:
+            async with contextlib.AsyncExitStack() as opened:
+                for _ in range(MOST_SCREENS + 1):
+                    socket = connect(address, additional_headers={"Cookie": cookie}, proxy=None)
+                    last = await opened.enter_async_context(socket)
+                    with contextlib.suppress(ConnectionClosed):
+                        await last.recv()
+                return last.close_code
+
+        self.assertEqual(asyncio.run(asyncio.wait_for(run(), 30)), TOO_MANY_SCREENS)
 
     def test_a_snapshot_changes_and_a_new_snapshot_when_asked(self) -> None:
         async def work(socket: Any) -> None:

@@ -218,7 +218,7 @@ class Undoing(WithWorld):
 
     def test_a_title_taken_back_and_back_again(self) -> None:
         for title in ("First", "Second"):
-            self.bram.post("/api/desk/title", json={"title": title, "platforms": ["lantern"]}).raise_for_status()
+            self.bram.post("/api/desk/title", json={"title": title, "platforms": ["brook"]}).raise_for_status()
         for stands in ("First", "Second", "First"):
             self.assertEqual(self.undo(self.entries(what="title")[0]["number"]), 204)
             self.assertEqual(self.entries(what="title")[0]["after"], stands)

@@ -18,7 +18,7 @@ import structlog
 from gentlegate.core.effects import Effect, SettingChanged
 from gentlegate.core.engine import Engine
 from gentlegate.core.errors import GateError
-from gentlegate.core.events import Answer, DeskAct, Event, Happening, Message
+from gentlegate.core.events import Answer, DeskAct, Event, Happening, Message, StreamChange
 from gentlegate.core.journal import Entry, LedgerEntry, Waiting, is_sent_out
 from gentlegate.core.stream import raids
 from gentlegate.core.team import Account
@@ -60,6 +60,8 @@ class Gate:
         self._finished: OrderedDict[int, list[Effect]] = OrderedDict()
         self._waiting_for: dict[int, asyncio.Future[None]] = {}
         self.carry_out: Callable[[Waiting], None] = lambda waiting: None
+        self.unsent: Callable[[str], set[str]] = lambda platform: set()
+        """The kinds of effects that a platform has not been sent yet."""
         self.hearers: set[Callable[[Message], None]] = set()
         """Told of every message that comes in."""
 
@@ -76,6 +78,8 @@ class Gate:
             self._seen[event.platform, event.id] = None
             if len(self._seen) > KNOWN_IDS:
                 self._seen.popitem(last=False)
+        if isinstance(event, StreamChange):
+            event = self._as_we_set_it(event)
         now = self.clock.now()
         self._time_passes(now)
         before = self.engine.document
@@ -96,6 +100,15 @@ class Gate:
         self._add(Entry(now, event, effects, lines))
         if isinstance(event, Answer):
             self._note_finished(event.ask, effects)
+
+    def _as_we_set_it(self, event: StreamChange) -> StreamChange:
+        """A title or category from before the one that is on its way there is old news."""
+        unsent = self.unsent(event.platform)
+        return replace(
+            event,
+            title=None if "title" in unsent else event.title,
+            category=None if "category" in unsent else event.category,
+        )
 
     def answer(self, body: dict[str, Any], found: Any, problem: str | None) -> None:
         """What a platform answered to something it was asked."""

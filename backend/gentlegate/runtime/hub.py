@@ -80,6 +80,10 @@ class Hub:
         """The accounts that have a screen open."""
         return {seat.account for seat in self._seats}
 
+    def screens_of(self, account: int) -> int:
+        """How many screens an account has open."""
+        return sum(seat.account == account for seat in self._seats)
+
     def show_anew(self) -> None:
         """Send every screen a new snapshot: something is gone that frames cannot take away."""
         for seat in self._seats:

@@ -47,6 +47,7 @@ class Outbox:
         self._heap: list[tuple[int, int, Waiting, int]] = []
         self._wake = asyncio.Event()
         self._sent: deque[float] = deque()
+        self._sending: Waiting | None = None
 
     def put(self, waiting: Waiting, tries: int = 0) -> None:
         if waiting.body["effect"] == "lookup" and not tries:
@@ -57,6 +58,11 @@ class Outbox:
         heapq.heappush(self._heap, (PRIORITY.get(waiting.body["effect"], 1), waiting.number, waiting, tries))
         self._wake.set()
 
+    def unsent(self) -> set[str]:
+        """The kinds of effects that are still to be sent, or are being sent now."""
+        kinds = {waiting.body["effect"] for _, _, waiting, _ in self._heap}
+        return kinds | ({self._sending.body["effect"]} if self._sending else set())
+
     async def run(self) -> None:
         for waiting in await self._store.run(self._journal.waiting, self._connector.name):
             await self._resume(waiting)
@@ -66,8 +72,9 @@ class Outbox:
                 await self._wake.wait()
             await self._within_rate()
             if self._heap:
-                _, _, waiting, tries = heapq.heappop(self._heap)
-                await self._send(waiting, tries)
+                _, _, self._sending, tries = heapq.heappop(self._heap)
+                await self._send(self._sending, tries)
+                self._sending = None
 
     async def _resume(self, waiting: Waiting) -> None:
         """What was open when the gate stopped; the one act in flight is asked about."""

@@ -115,7 +115,8 @@ async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response
             response = await go_on(request)
         except Refused as refused:
             response = answer(refused.problem)
-    if response.status_code in (401, 403, 429) and request.url.path != WHO:
+    asked_who = request.method == "GET" and request.url.path == WHO
+    if response.status_code in (401, 403, 429) and not asked_who:
         host = request.client.host if request.client else "?"
         log.warning(
             "web.refused", status=response.status_code, method=request.method, path=request.url.path, of=host

@@ -37,6 +37,9 @@ from gentlegate.web.problems import ANSWERS, Refused
 routes = APIRouter(prefix="/api/desk", tags=["desk"], responses=ANSWERS)
 socket_routes = APIRouter()
 LONGEST_SAID, MOST_EDITED = 4000, 10
+MOST_SCREENS, AGAIN_EVERY = 25, 0.2
+"""Screens that an account may have open at once, and seconds between two snapshots that a screen asks for."""
+TOO_MANY_SCREENS = 4429
 AWAY = 600_000_000
 """Whoever had no screen open for this long, in microseconds, has missed something."""
 
@@ -181,6 +184,9 @@ async def live(socket: WebSocket) -> None:
         await socket.close(4401)
         return
     await socket.accept()
+    if hub.screens_of(account.id) >= MOST_SCREENS:
+        await socket.close(TOO_MANY_SCREENS)
+        return
     await socket.app.state.accounts("came", account.id, time.time_ns() // 1000, AWAY)
     seat = hub.sit(account.name, account.id, hashed(socket.cookies.get(COOKIE, "")))
     listening = asyncio.create_task(_listen(socket, hub, seat, access.permissions.may(account, "tonight")))
@@ -210,6 +216,7 @@ async def _listen(socket: WebSocket, hub: Hub, seat: Seat, may_edit: bool) -> No
             said = await socket.receive_text()
             if said == "again":
                 seat.again()
+                await asyncio.sleep(AGAIN_EVERY)
             elif may_edit and (places := _editing(said)) is not None:
                 hub.edits(seat, places)
 

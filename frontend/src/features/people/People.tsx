@@ -80,9 +80,11 @@ export function People() {
         </div>
       </aside>
       <section className="chosen">
-        <Link className="to-list" to="/people">
-          {t("people.toList")}
-        </Link>
+        {part && (
+          <Link className="to-list" to="/people">
+            {t("people.toList")}
+          </Link>
+        )}
         {me && !may && <p className="quiet">{t("people.notForViewers")}</p>}
         {may && part === "card" && <PersonCard key={name} person={name} />}
         {may && part === "lists" && LISTS.includes(name as ListName) && (
