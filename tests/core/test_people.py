@@ -95,16 +95,18 @@ class Finding(unittest.TestCase):
         lines = [
             says(1, "hello", "crowd"),
             says(2, "hello", "crowd", platform="lantern"),
+            says(2.5, "hello", "reg", "subscriber"),
+            says(2.7, "hello", "reg", platform="lantern"),
             says(3, "hello", "sam", "vip"),
             says(4, "hello", "sam", platform="plaza"),
             says(5, "hello", "alone"),
         ]
         engine = after(BLOCKED, live(), *lines)
         found = [[one.key for one in group] for group in cards.suggestions(engine.parts, 9)]
-        self.assertEqual(found, [["brook:u-sam", "plaza:u-sam"], ["brook:u-crowd", "lantern:u-crowd"]])
+        self.assertEqual(found, [["brook:u-reg", "lantern:u-reg"], ["brook:u-sam", "plaza:u-sam"]])
         self.assertEqual(len(cards.suggestions(engine.parts, 1)), 1)
         engine = after(linked(["brook:u-sam", "plaza:u-sam"]), live(), *lines)
-        cards.forget(engine.state, ["lantern:u-crowd"], "lantern:u-crowd")
+        cards.forget(engine.state, ["lantern:u-reg"], "lantern:u-reg")
         self.assertEqual(cards.suggestions(engine.parts, 9), [])
 
     def test_an_earlier_name_is_found_and_forgetting_leaves_nothing(self) -> None:

@@ -100,7 +100,7 @@ class Cards(TwoBrowsers):
 
     def test_the_room_begins_with_what_there_is_to_look_at(self) -> None:
         self.world.type("buy pots at bad.test now", "pitchy")
-        self.world.type("hello on brook", "double_pot")
+        self.world.type("hello on brook", "double_pot", "subscriber")
         self.world.type("hello on lantern", "double_pot", platform="lantern")
         with self.world.client("bram") as bram:
             bram.post("/api/people/notes", json={"person": None, "text": "Kettle is broken."}).raise_for_status()

@@ -3227,7 +3227,7 @@ export interface components {
         Overview: {
             /**
              * Alike
-             * @description Accounts of one name on several platforms, not linked.
+             * @description Accounts of one name on several platforms, known here and not linked.
              */
             alike: components["schemas"]["AccountSeen"][][];
             /**

@@ -165,24 +165,22 @@ def _alike(parts: Parts, accounts: list[Account]) -> list[Account]:
 
 
 def suggestions(parts: Parts, most: int) -> list[list[Account]]:
-    """Accounts of one name on several platforms that are not linked; perhaps one person's.
+    """Accounts of one name on several platforms that are not linked, those seen last first; perhaps one person's.
 
-    Those whom the channel knows by a badge, a list or their following come first, then those seen last.
+    Only names whom the channel knows somewhere by a badge, a list or their following: a flood brings its names to
+    several platforms too.
     """
     found: dict[tuple[str, ...], list[Account]] = {}
     for keys in parts.state.accounts.shared_names():
         accounts = [account_of(parts.state, key) for key in keys]
         if len({account.platform for account in accounts}) < len(accounts):
             continue
-        if len({identity_of(parts.directory, account) for account in accounts}) == len(accounts):
+        people = [person_of(one.key, one.seen) for one in accounts if one.seen]
+        linked = len({parts.directory.identity(person) for person in people}) < len(people)
+        if not linked and any(parts.directory.level(person, False) > EVERYONE for person in people):
             found[tuple(keys)] = accounts
-
-    def order(group: list[Account]) -> tuple[bool, int]:
-        seen = [(person_of(one.key, one.seen), one.seen.stream) for one in group if one.seen]
-        known = any(parts.directory.level(person, False) > EVERYONE for person, _ in seen)
-        return not known, -max(stream for _, stream in seen)
-
-    return sorted(found.values(), key=order)[:most]
+    newest = sorted(found.values(), key=lambda group: -max(one.seen.stream for one in group if one.seen))
+    return newest[:most]
 
 
 def named(accounts: Iterable[tuple[str, AccountRecord]], wanted: str) -> list[str]:

@@ -101,7 +101,9 @@ class Overview(Wire):
     """What there is to look at before somebody is chosen."""
 
     strikes: list[PersonRow] = Field(description="Those on whom most strikes stand.")
-    alike: list[list[AccountSeen]] = Field(description="Accounts of one name on several platforms, not linked.")
+    alike: list[list[AccountSeen]] = Field(
+        description="Accounts of one name on several platforms, known here and not linked."
+    )
     notes: list[NoteView] = Field(description="The newest notes, about people and for the team.")
     names: dict[str, str] = Field(description="The names of those whom notes are about, by their person string.")
 

@@ -52,22 +52,24 @@ export function Overview({ mayNote }: { mayNote: boolean }) {
           {data.strikes.length === 0 && <p className="quiet">{t("people.noStrikesNow")}</p>}
           <PassesNow />
         </section>
-        <section>
-          <h3>{t("people.alikeNow")}</h3>
-          <ul className="names">
-            {data.alike.map((group) => (
-              <li key={group.map((one) => one.key).join()}>
-                <Link to={cardOf(group[0]?.key ?? "")}>{group[0]?.name}</Link>
-                <span className="quiet">
-                  {group
-                    .map((one) => t(`platforms.${one.platform}`, { defaultValue: one.platform }))
-                    .join(", ")}
-                </span>
-              </li>
-            ))}
-          </ul>
-          <p className="quiet">{t(data.alike.length ? "people.alikeHelp" : "people.noAlike")}</p>
-        </section>
+        {data.alike.length > 0 && (
+          <section>
+            <h3>{t("people.alikeNow")}</h3>
+            <ul className="names">
+              {data.alike.map((group) => (
+                <li key={group.map((one) => one.key).join()}>
+                  <Link to={cardOf(group[0]?.key ?? "")}>{group[0]?.name}</Link>
+                  <span className="quiet">
+                    {group
+                      .map((one) => t(`platforms.${one.platform}`, { defaultValue: one.platform }))
+                      .join(", ")}
+                  </span>
+                </li>
+              ))}
+            </ul>
+            <p className="quiet">{t("people.alikeHelp")}</p>
+          </section>
+        )}
       </div>
     </div>
   );
