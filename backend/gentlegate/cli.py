@@ -167,8 +167,11 @@ def playhouse() -> None:
 
     environment = read_environment()
     _port_free(environment.host, environment.playhouse_port, "PLAYHOUSE_PORT")
+    token = os.environ.get("PLAYHOUSE_TOKEN", "let-the-gatekeeper-in")
     typer.echo(f"The Playhouse: http://{environment.host}:{environment.playhouse_port}")
-    os.execv(sys.executable, [sys.executable, "-m", "playhouse", "--host", environment.host])
+    typer.echo(f"It lets the Gatekeeper in with the token {token}")
+    command = ["-m", "playhouse", "--host", environment.host, "--token", token]
+    os.execv(sys.executable, [sys.executable, *command])
 
 
 @app.command()
