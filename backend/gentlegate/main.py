@@ -185,6 +185,7 @@ class Service:
             self._note_who_is_here(),
             self.gate.keep_time(),
             self.hub.run(),
+            app.state.joining.know_itself(),
         ]
         tasks = [asyncio.create_task(_kept_alive(one)) for one in work]
         for connector in self.connectors.values():

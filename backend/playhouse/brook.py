@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Header, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel
 
-from playhouse.house import Line, Platform, Refusal
+from playhouse.house import GATEKEEPER, Line, Platform, Refusal
 
 LINE_LIMIT, TITLE_LIMIT, NAME_LIMIT = 480, 120, 25
 TIMEOUT = (5, 21 * 86400)
@@ -88,6 +88,7 @@ def channel(brook: Platform) -> dict[str, Any]:
         "moderator": brook.rights,
         "watching": brook.viewers,
         "you": brook.shown,
+        "your_handle": GATEKEEPER,
     }
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Header
 from pydantic import BaseModel
 
-from playhouse.house import Line, Platform, Refusal
+from playhouse.house import GATEKEEPER, Line, Platform, Refusal
 
 LINE_LIMIT, TITLE_LIMIT, NAME_LIMIT = 200, 96, 30
 HUSHES = (15, 60, 360, 1800, 72000)
@@ -53,6 +53,7 @@ def router(lantern: Platform) -> APIRouter:
             "cursor": lantern.n,
             "watchers": lantern.viewers,
             "display": lantern.shown,
+            "nick": GATEKEEPER,
         }
 
     @routes.get("/shelves")

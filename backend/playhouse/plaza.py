@@ -17,7 +17,7 @@ import httpx
 from fastapi import APIRouter, Depends, Header
 from pydantic import BaseModel, Field
 
-from playhouse.house import Line, Platform, Refusal
+from playhouse.house import GATEKEEPER, Line, Platform, Refusal
 
 LINE_LIMIT, TITLE_LIMIT, NAME_LIMIT = 320, 80, 40
 PAUSE = (60, 9 * 86400)
@@ -90,6 +90,7 @@ class Plaza(Platform):
             "may_moderate": self.rights,
             "audience": self.viewers,
             "you": self.shown,
+            "your_handle": GATEKEEPER,
         }
 
     def _pass_on(self, happening: dict[str, Any]) -> None:

@@ -206,6 +206,7 @@ class Contract:
     def test_the_gatekeeper_is_called_what_it_is_asked_to_be(self) -> None:
         async def work(connector: Connector, heard: Heard) -> None:
             await self.joined(heard)
+            self.assertEqual(await connector.account(), "gatekeeper")  # type: ignore[attr-defined]
             self.assertEqual(await connector.called(), "Gatekeeper")  # type: ignore[attr-defined]
             self.assertEqual(await connector.call("Kiln Keeper"), "Kiln Keeper")  # type: ignore[attr-defined]
             for refused in ("x", "much too long a name for anybody to read in a fast chat"):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import unittest
 from typing import Any, ClassVar
 
@@ -50,6 +51,28 @@ class Joining(unittest.TestCase):
         tested = self.marlo.post("/api/platforms/plaza/test").json()
         self.assertTrue(tested["back"] and tested["known"])
         self.assertIsNone(self.standing("plaza")["next"])
+
+    def test_the_account_that_is_let_in_is_the_gatekeeper(self) -> None:
+        """Without anybody's having to say so, also where the settings know nothing of it."""
+        settings = {"channel": {"name": "Kiln & Kettle"}}
+        self.world.kill_gate()
+        self.world.change("INSERT INTO settings (at, who, document) VALUES (1, 'gate', ?)", json.dumps(settings))
+        self.world.start_gate()
+        with self.world.client("marlo") as marlo:
+            find = {"what": "setting", "text": "channel.gatekeeper"}
+            made = eventually(
+                lambda: (
+                    marlo.get("/api/ledger", params=find).json()["entries"][2:]
+                    and marlo.get("/api/ledger", params=find).json()["entries"]
+                )
+            )
+        self.assertEqual({(one["key"], one["place"]) for one in made}, {("gate", "gate")})
+        whys = [f"the account that {platform} lets in" for platform in ("Brook", "Lantern", "Plaza")]
+        self.assertEqual(sorted(one["why"] for one in made), whys)
+        self.world.go("brook", True)
+        eventually(lambda: self.world.health()["live"])
+        with self.world.client("marlo") as marlo:
+            self.assertTrue(marlo.post("/api/platforms/brook/test").json()["known"])
 
     def test_rights_that_are_missing_are_asked_for_in_words_that_work(self) -> None:
         eventually(lambda: "rights" in self.standing()["done"])

@@ -67,6 +67,10 @@ class Connector(Protocol):
     async def check(self, sink: Sink) -> None:
         """Ask at once how things stand; what is found goes to the sink. TryAgain or NotPossible where it cannot."""
 
+    async def account(self) -> str:
+        """The Gatekeeper's own log-in there. TryAgain or NotPossible where it cannot be asked."""
+        ...
+
     async def called(self) -> str:
         """What the Gatekeeper is called there now. TryAgain or NotPossible where it cannot be asked."""
         ...

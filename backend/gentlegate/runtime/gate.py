@@ -9,7 +9,7 @@ from __future__ import annotations
 import asyncio
 import contextlib
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import AsyncIterator, Callable
 from dataclasses import replace
 from typing import Any
 
@@ -33,6 +33,10 @@ GATHER_FOR = 0.01
 KNOWN_IDS = 50_000
 KEPT_ASKS = 200
 HEARD_WITHIN = 8.0
+LET_IN = ("joined", "no rights")
+"""The lamps of a platform that lets the Gatekeeper in."""
+THE_GATE = Account(0, "gate", "The gate", "broadcaster", "gate")
+"""Whoever does what nobody asked for."""
 log = structlog.get_logger()
 
 
@@ -55,6 +59,7 @@ class Gate:
         self._committed: asyncio.Future[None] | None = None
         self._asked_by: tuple[str, str] | None = None
         self._whys: dict[int, str] = {}
+        self._let_in: asyncio.Queue[str] = asyncio.Queue()
         self._raid = raids.armed(engine.parts)
         self._shown = shown_on(engine.state)
         self._finished: OrderedDict[int, list[Effect]] = OrderedDict()
@@ -151,6 +156,13 @@ class Gate:
         """How a connection stands."""
         self.screen.lamp(platform, lamp, note)
         self.hub.changed()
+        if lamp in LET_IN:
+            self._let_in.put_nowait(platform)
+
+    async def let_in(self) -> AsyncIterator[str]:
+        """The platforms that let the Gatekeeper in, each time that one says so."""
+        while True:
+            yield await self._let_in.get()
 
     async def act(
         self,
@@ -276,7 +288,7 @@ class Gate:
     ) -> list[LedgerEntry]:
         """What of it the ledger keeps, with who and where."""
         who, place = "gate", "gate"
-        if account:
+        if account and account is not THE_GATE:
             who, place = account.key, "desk"
         elif isinstance(event, Message):
             who, place = event.person.key, "chat"

@@ -7,15 +7,18 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from gentlegate.core.errors import ActError
-from gentlegate.core.events import Message
+import structlog
+
+from gentlegate.core.errors import ActError, GateError
+from gentlegate.core.events import Message, Person
 from gentlegate.core.team import Account
-from gentlegate.runtime.gate import Gate
+from gentlegate.runtime.gate import LET_IN, THE_GATE, Gate
 from gentlegate.runtime.ports import Connector
 
 Step = Literal["authorised", "joined", "rights", "live", "heard", "answered"]
 STEPS: tuple[Step, ...] = ("authorised", "joined", "rights", "live", "heard", "answered")
 BACK_WITHIN = 8.0
+log = structlog.get_logger()
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,10 +48,29 @@ class Joining:
         self._connectors = connectors
         self._answered: set[str] = set()
 
+    async def know_itself(self) -> None:
+        """List the Gatekeeper's own account on every platform that lets it in, so that it never judges itself."""
+        known: set[str] = set()
+        async for platform in self._gate.let_in():
+            if platform in known:
+                continue
+            try:
+                await self._list_itself(platform, await self._connectors[platform].account())
+                known.add(platform)
+            except GateError as error:
+                log.warning("joining.account", platform=platform, problem=str(error))
+
+    async def _list_itself(self, platform: str, login: str) -> None:
+        directory = self._gate.engine.parts.directory
+        if not directory.holds(directory.gatekeeper, Person(platform, "", login, login)):
+            listed = [f"{platform}:@{login.casefold()}"]
+            why = f"the account that {platform.capitalize()} lets in"
+            await self._gate.act(THE_GATE, "setting", why=why, path="channel.gatekeeper", add=listed)
+
     def standing(self, platform: str) -> Standing:
         lamp, note = self._gate.screen.lamp_of(platform)
         parts = self._gate.engine.parts
-        let_in = lamp in ("joined", "no rights")
+        let_in = lamp in LET_IN
         done: set[Step] = {"authorised", "joined"} if let_in else set()
         if lamp == "joined":
             done.add("rights")

@@ -93,6 +93,9 @@ class Brook:
     async def called(self) -> str:
         return str((await self._http.get("/brook/channel"))["you"])
 
+    async def account(self) -> str:
+        return str((await self._http.get("/brook/channel"))["your_handle"])
+
     async def call(self, shown: str) -> str:
         return str((await self._http.put("/brook/me", {"shown": shown}))["shown"])
 

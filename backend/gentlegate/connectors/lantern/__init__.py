@@ -110,6 +110,9 @@ class Lantern:
     async def called(self) -> str:
         return str((await self._http.get("/lantern/status"))["display"])
 
+    async def account(self) -> str:
+        return str((await self._http.get("/lantern/status"))["nick"])
+
     async def call(self, shown: str) -> str:
         return str((await self._http.post("/lantern/display", {"key": "", "words": shown}))["display"])
 

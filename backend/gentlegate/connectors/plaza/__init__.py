@@ -131,6 +131,9 @@ class Plaza:
     async def called(self) -> str:
         return str((await self._http.get("/plaza/state"))["you"])
 
+    async def account(self) -> str:
+        return str((await self._http.get("/plaza/state"))["your_handle"])
+
     async def call(self, shown: str) -> str:
         return str((await self._http.put("/plaza/members/me", {"name": shown}))["name"])
 

@@ -13,8 +13,9 @@ import { HandOver } from "./HandOver";
 import { KeysCard } from "./KeysCard";
 import { LENGTHS, type LineHandlers } from "./LineActs";
 import { canUndo, standing, undoneOf } from "./marks";
+import { Panel } from "./Panel";
 import { SayBox } from "./SayBox";
-import { Start, useStart } from "./Start";
+import { Start, StartSteps, useStart } from "./Start";
 import { useKeys } from "./useKeys";
 import { WhyCard } from "./WhyCard";
 
@@ -194,6 +195,11 @@ export function Desk({ Person }: { Person: ComponentType<{ person: string }> }) 
         {keys && <KeysCard onClose={() => setKeys(false)} />}
         {opened && <WhyCard line={opened} may={may} acts={acts} Person={Person} onClose={close} />}
         <HandOver wanted={missed} onClose={() => setMissed(false)} may={may} />
+        {start && lines.length > 0 && may("commands") && (
+          <Panel name="start" title={t("start.title")}>
+            <StartSteps steps={start} />
+          </Panel>
+        )}
         <Bench may={may} onOpen={open} />
       </aside>
     </main>

@@ -24,24 +24,32 @@ type Steps = NonNullable<ReturnType<typeof useStart>>;
 /** The first steps on an empty Desk: joining, a mood, a first command, a first notice. */
 export function Start({ steps }: { steps: Steps }) {
   const { t } = useTranslation();
-  const mood = useLive((state) => state.parts.channel?.mood) ?? "parlour";
-  const next = steps.find((one) => one.done === false);
   return (
     <section className="first-steps" aria-label={t("start.title")}>
       <h2 className="room-title">{t("start.title")}</h2>
       <p>{t("start.lead")}</p>
-      <ol>
-        {steps.map((one) => (
-          <li key={one.step} className={one.done ? "done" : one === next ? "next" : ""}>
-            <b>{t(`start.${one.step}`)}</b>{" "}
-            <span className="quiet">
-              {one.done ? t("start.done") : t(`start.${one.step}Says`, { mood: t(`moods.${mood}`) })}
-            </span>{" "}
-            <Link to={one.to}>{t(`start.${one.step}Go`)}</Link>
-          </li>
-        ))}
-      </ol>
+      <StartSteps steps={steps} />
       <p className="quiet">{t("start.try")}</p>
     </section>
+  );
+}
+
+/** The steps themselves, each with the way to it; the next one stands out. */
+export function StartSteps({ steps }: { steps: Steps }) {
+  const { t } = useTranslation();
+  const mood = useLive((state) => state.parts.channel?.mood) ?? "parlour";
+  const next = steps.find((one) => one.done === false);
+  return (
+    <ol className="start-steps">
+      {steps.map((one) => (
+        <li key={one.step} className={one.done ? "done" : one === next ? "next" : ""}>
+          <b>{t(`start.${one.step}`)}</b>{" "}
+          <span className="quiet">
+            {one.done ? t("start.done") : t(`start.${one.step}Says`, { mood: t(`moods.${mood}`) })}
+          </span>{" "}
+          {!one.done && <Link to={one.to}>{t(`start.${one.step}Go`)}</Link>}
+        </li>
+      ))}
+    </ol>
   );
 }
