@@ -52,12 +52,6 @@ def open_verdict(browser: Browser) -> None:
     lines[-1].find_element("css selector", ".name").click()
 
 
-def login_page(browser: Browser) -> None:
-    browser.driver.get(ADDRESS)
-    browser.find("#login")
-    shoot(browser, "log-in")
-
-
 def playhouse_page(browser: Browser) -> None:
     browser.driver.get(PLAYHOUSE)
     browser.wait(lambda: len(browser.all("li")) > 10)
@@ -200,6 +194,7 @@ DAY: dict[str, Look] = {
     "stage": in_room("/stage/counter/mugs", "stage", ".stage-card"),
     "records": records,
     "platforms": platforms,
+    "team": in_room("/setup/team", "team", ".permissions li"),
     "kits": kits,
     "try-out": try_out,
     "bench": bench,
@@ -209,7 +204,7 @@ ON_A_PHONE: dict[str, Look] = {
     "desk-phone": lambda browser: desk(browser, "desk-phone"),
     "why-phone": lambda browser: why(browser, "why-phone"),
 }
-AT_THE_DOOR: dict[str, Look] = {"log-in": login_page, "playhouse": playhouse_page}
+AT_THE_DOOR: dict[str, Look] = {"playhouse": playhouse_page}
 
 
 def main() -> None:

@@ -121,7 +121,8 @@ function Lamps() {
 
 function Present() {
   const { t } = useTranslation();
-  const names = useLive((state) => state.parts.present);
+  const { data: me } = useMe();
+  const names = useLive((state) => state.parts.present)?.filter((name) => name !== me?.name);
   const editing = useLive((state) => state.parts.editing);
   if (!names?.length) return null;
   const placesOf = (name: string) => editing?.find((one) => one.name === name)?.places ?? [];

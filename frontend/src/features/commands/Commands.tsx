@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { SearchField } from "../../ui/SearchField";
 import { useMe } from "../../ui/useMe";
 import { useTakeBack } from "../../ui/useTakeBack";
 import { addressOf } from "./addresses";
@@ -77,13 +78,7 @@ export function Commands() {
       <aside className="list">
         <h1 className="visually-hidden">{t("commands.title")}</h1>
         <div className="list-head">
-          <Form.Control
-            type="search"
-            value={search}
-            placeholder={t("commands.search")}
-            aria-label={t("commands.search")}
-            onChange={(event) => setSearch(event.target.value)}
-          />
+          <SearchField label={t("commands.search")} value={search} onChange={setSearch} />
           {may && (
             <div className="d-flex gap-2">
               <Button className="flex-grow-1" onClick={() => navigate(`/commands/${NEW}`)}>

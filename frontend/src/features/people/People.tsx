@@ -4,6 +4,7 @@ import { Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { Link, NavLink, useParams } from "react-router";
 import { api, ask } from "../../api/client";
+import { SearchField } from "../../ui/SearchField";
 import { when } from "../../ui/time";
 import { useMe } from "../../ui/useMe";
 import { useRested } from "../../ui/usePreview";
@@ -32,13 +33,7 @@ export function People() {
       <h1 className="visually-hidden">{t("rooms.people")}</h1>
       <aside className="list">
         <div className="list-head">
-          <Form.Control
-            type="search"
-            value={text}
-            placeholder={t("people.search")}
-            aria-label={t("people.search")}
-            onChange={(event) => setText(event.target.value)}
-          />
+          <SearchField label={t("people.search")} value={text} onChange={setText} />
           <Form.Check
             type="switch"
             id="with-strikes"

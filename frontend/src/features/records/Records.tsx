@@ -9,6 +9,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { NavLink, useParams } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
+import { SearchField } from "../../ui/SearchField";
 import { useLive } from "../../ui/useLive";
 import { useMe } from "../../ui/useMe";
 import { useRested } from "../../ui/usePreview";
@@ -77,13 +78,7 @@ export function Records() {
         {part !== "back" && (
           <>
             <div className="list-head">
-              <Form.Control
-                type="search"
-                value={text}
-                placeholder={t("ledger.search")}
-                aria-label={t("ledger.search")}
-                onChange={(event) => setText(event.target.value)}
-              />
+              <SearchField label={t("ledger.search")} value={text} onChange={setText} />
               <Form.Select
                 value={who}
                 aria-label={t("ledger.byWhom")}

@@ -4,6 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, Problem, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { SearchField } from "../../ui/SearchField";
 import { EntryEditor } from "./EntryEditor";
 import { type Entry, entryText, readEntries, sameEntry } from "./entries";
 
@@ -72,13 +73,12 @@ export function ListEditor({ filter, list, count, tonight, onRules }: Props) {
       </div>
       <p className="quiet small">{t(`rules.listHelp.${where}`)}</p>
       {(data?.all ?? 0) > SEARCH_FROM && (
-        <Form.Control
-          size="sm"
-          type="search"
+        <SearchField
+          small
+          label={t("rules.listSearch")}
+          longLabel={`${t("rules.listSearch")}: ${t(`rules.lists.${where}`)}`}
           value={search}
-          placeholder={t("rules.listSearch")}
-          aria-label={`${t("rules.listSearch")}: ${t(`rules.lists.${where}`)}`}
-          onChange={(event) => setSearch(event.target.value)}
+          onChange={setSearch}
         />
       )}
       {data && !entries.length && <p className="quiet small">{t("rules.listEmpty")}</p>}

@@ -5,6 +5,7 @@ import { useTranslation } from "react-i18next";
 import { NavLink, useParams } from "react-router";
 import { api, ask, type Schemas } from "../../api/client";
 import { useTelling } from "../../ui/Notice";
+import { SearchField } from "../../ui/SearchField";
 import { useLive } from "../../ui/useLive";
 import { useMe } from "../../ui/useMe";
 import { FilterSetting } from "./FilterSetting";
@@ -105,13 +106,7 @@ export function Rules() {
           )}
         </p>
         <div className="list-head">
-          <Form.Control
-            type="search"
-            value={search}
-            placeholder={t("rules.search")}
-            aria-label={t("rules.search")}
-            onChange={(event) => setSearch(event.target.value)}
-          />
+          <SearchField label={t("rules.search")} value={search} onChange={setSearch} />
         </div>
         <h2 className="list-caption">{t(live ? "rules.thisStream" : "rules.lastStream")}</h2>
         <div className="list-body">

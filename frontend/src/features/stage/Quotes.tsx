@@ -5,6 +5,7 @@ import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import { Fold } from "../../ui/Fold";
 import { useTelling } from "../../ui/Notice";
+import { SearchField } from "../../ui/SearchField";
 import { SectionForm } from "../../ui/SectionForm";
 import { TemplateField } from "../../ui/TemplateField";
 import { date } from "../../ui/time";
@@ -50,13 +51,7 @@ export function Quotes({ may, maySet }: { may: boolean; maySet: boolean }) {
       <h2 className="room-title">{t("stage.parts.quotes")}</h2>
       {may && <AddQuote onAdded={() => void again()} />}
       <div className="d-flex gap-3 align-items-center mb-2 quote-search">
-        <Form.Control
-          type="search"
-          value={search}
-          placeholder={t("stage.quotes.search")}
-          aria-label={t("stage.quotes.search")}
-          onChange={(event) => setSearch(event.target.value)}
-        />
+        <SearchField label={t("stage.quotes.search")} value={search} onChange={setSearch} />
         <Form.Check
           type="switch"
           id="quotes-removed"
