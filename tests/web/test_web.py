@@ -9,6 +9,7 @@ from typing import Any, ClassVar
 
 import httpx
 
+from gentlegate.demo.prepare import PASSWORD
 from tests.support.world import World, eventually
 
 
@@ -53,6 +54,22 @@ class Sessions(WithWorld):
     def test_a_welcome_key_that_is_none(self) -> None:
         body = {"key": "guess", "login": "eve", "name": "Eve", "password": "long enough now"}
         self.assertEqual(httpx.post(f"{self.world.address}/api/welcome", json=body).status_code, 403)
+
+    def test_over_tls_the_cookie_is_bound_to_this_host(self) -> None:
+        tls = {"X-Forwarded-Proto": "https"}
+        body = {"login": "bram", "password": PASSWORD}
+        answer = httpx.post(f"{self.world.address}/api/session", json=body, headers=tls)
+        cookie = answer.raise_for_status().headers["set-cookie"]
+        self.assertTrue(cookie.startswith("__Host-gentlegate_session="), cookie)
+        for part in ("Path=/", "Secure", "HttpOnly", "SameSite=strict"):
+            self.assertIn(part, cookie)
+        self.assertNotIn("Domain", cookie)
+        self.assertIn("max-age", answer.headers["strict-transport-security"])
+        token = cookie.partition("=")[2].partition(";")[0]
+        who = f"{self.world.address}/api/session"
+        for name, status in (("__Host-gentlegate_session", 200), ("gentlegate_session", 401)):
+            headers = tls | {"Cookie": f"{name}={token}"}
+            self.assertEqual(httpx.get(who, headers=headers).status_code, status)
 
     def test_headers(self) -> None:
         policy = httpx.get(f"{self.world.address}/").headers["content-security-policy"]

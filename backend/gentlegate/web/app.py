@@ -18,7 +18,7 @@ from gentlegate.web import hooks
 from gentlegate.web.commands import built_ins, commands, cues
 from gentlegate.web.desk import acts, hand_over, stream, try_out
 from gentlegate.web.door import session
-from gentlegate.web.door.access import COOKIE
+from gentlegate.web.door.cookie import token_of
 from gentlegate.web.door.rates import Rates
 from gentlegate.web.people import cards as people
 from gentlegate.web.people import lists as people_lists
@@ -111,7 +111,7 @@ async def _guard(request: Request, go_on: Callable[[Request], Awaitable[Response
     else:
         try:
             _bounded(request)
-            rates.take(request, request.method, request.cookies.get(COOKIE))
+            rates.take(request, request.method, token_of(request))
             response = await go_on(request)
         except Refused as refused:
             response = answer(refused.problem)

@@ -31,7 +31,8 @@ from gentlegate.web.desk.schemas import (
     TimeOut,
     TimeOutPerson,
 )
-from gentlegate.web.door.access import COOKIE, Access, hashed, needs
+from gentlegate.web.door.access import Access, hashed, needs
+from gentlegate.web.door.cookie import token_of
 from gentlegate.web.problems import ANSWERS, Refused
 
 routes = APIRouter(prefix="/api/desk", tags=["desk"], responses=ANSWERS)
@@ -188,7 +189,7 @@ async def live(socket: WebSocket) -> None:
         await socket.close(TOO_MANY_SCREENS)
         return
     await socket.app.state.accounts("came", account.id, time.time_ns() // 1000, AWAY)
-    seat = hub.sit(account.name, account.id, hashed(socket.cookies.get(COOKIE, "")))
+    seat = hub.sit(account.name, account.id, hashed(token_of(socket)))
     listening = asyncio.create_task(_listen(socket, hub, seat, access.permissions.may(account, "tonight")))
     gone = asyncio.create_task(seat.dismissed.wait())
     try:

@@ -18,13 +18,12 @@ from starlette.requests import HTTPConnection
 from gentlegate.core.errors import GateError
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.ports import StoreThread
+from gentlegate.web.door.cookie import SECONDS, token_of
 from gentlegate.web.door.second import SecondFactor
 from gentlegate.web.door.tries import Tries
 from gentlegate.web.problems import Refused
 
 log = structlog.get_logger()
-COOKIE = "gentlegate_session"
-SESSION_SECONDS = 30 * 86400
 INVITATION_OVER = "This invitation was used already, has ended or was withdrawn. Ask for a new one."
 
 
@@ -118,13 +117,13 @@ class Access:
     async def new_password(self, account: Account, new: str, request: Request) -> None:
         """Another password of one's own; every other session ends."""
         secret = await self._hash(new)
-        keep = hashed(request.cookies.get(COOKIE, ""))
+        keep = hashed(token_of(request))
         await self._store.run(self.accounts.set_password, account, secret, keep)
 
     async def _begin(self, account: Account, from_where: str) -> str:
         token = secrets.token_urlsafe(32)
         now = int(time.time() * 1_000_000)
-        ends = now + SESSION_SECONDS * 1_000_000
+        ends = now + SECONDS * 1_000_000
         await self._store.run(self.accounts.begin_session, hashed(token), account, now, ends, from_where)
         return token
 
@@ -139,13 +138,13 @@ class Access:
             return False
 
     async def who(self, connection: HTTPConnection) -> Account | None:
-        token = connection.cookies.get(COOKIE)
+        token = token_of(connection)
         if not token:
             return None
         return await self._store.run(self.accounts.of_session, hashed(token), int(time.time() * 1_000_000))
 
     async def log_out(self, request: Request) -> None:
-        if token := request.cookies.get(COOKIE):
+        if token := token_of(request):
             await self._store.run(self.accounts.end_session, hashed(token))
 
 

@@ -7,7 +7,8 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Request, Response
 
 from gentlegate.core.team import Account, Permissions
-from gentlegate.web.door.access import COOKIE, SESSION_SECONDS, Access, needs
+from gentlegate.web.door.access import Access, needs
+from gentlegate.web.door.cookie import forget, keep
 from gentlegate.web.door.passwords import check_new
 from gentlegate.web.door.schemas import LogIn, Me, Welcome
 from gentlegate.web.problems import ANSWERS
@@ -23,17 +24,6 @@ def me_of(request: Request, account: Account) -> Me:
         name=account.name,
         level=account.level,
         may=permissions.of(account),
-    )
-
-
-def keep(response: Response, request: Request, token: str) -> None:
-    response.set_cookie(
-        COOKIE,
-        token,
-        max_age=SESSION_SECONDS,
-        httponly=True,
-        samesite="strict",
-        secure=request.url.scheme == "https",
     )
 
 
@@ -59,7 +49,7 @@ async def who(request: Request, account: Annotated[Account, Depends(needs("look"
 async def log_out(request: Request, response: Response) -> None:
     access: Access = request.app.state.access
     await access.log_out(request)
-    response.delete_cookie(COOKIE)
+    forget(response, request)
 
 
 @routes.post("/welcome", summary="Make the broadcaster's account with the one-time key")

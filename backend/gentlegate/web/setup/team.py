@@ -12,10 +12,11 @@ from gentlegate.core.errors import ActError
 from gentlegate.core.people import cards
 from gentlegate.core.team import MOVABLE, NEEDED, Account, Permissions
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.door.access import COOKIE, INVITATION_OVER, Access, hashed, needs
+from gentlegate.web.door.access import INVITATION_OVER, Access, hashed, needs
+from gentlegate.web.door.cookie import keep, token_of
 from gentlegate.web.door.passwords import check_new
 from gentlegate.web.door.schemas import Me
-from gentlegate.web.door.session import from_where, keep, me_of
+from gentlegate.web.door.session import from_where, me_of
 from gentlegate.web.people.cards import person_string
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.setup.team_schemas import (
@@ -222,13 +223,13 @@ async def change_password(body: ChangePassword, request: Request, account: Looki
     access: Access = request.app.state.access
     await access.prove(account, body.old, from_where(request), "old")
     await access.new_password(account, body.new, request)
-    request.app.state.hub.dismiss(account.id, but=hashed(request.cookies.get(COOKIE, "")))
+    request.app.state.hub.dismiss(account.id, but=hashed(token_of(request)))
     await _told(request, account, "password", account.login, None, None)
 
 
 @routes.get("/sessions", summary="One's own open sessions")
 async def sessions(request: Request, account: Looking) -> list[SessionView]:
-    mine = hashed(request.cookies.get(COOKIE, ""))
+    mine = hashed(token_of(request))
     return [
         SessionView(id=one.token[:16], began=one.began, from_where=one.from_where, this=one.token == mine)
         for one in await request.app.state.accounts("sessions", account, _now())
