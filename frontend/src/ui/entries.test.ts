@@ -24,6 +24,11 @@ test("what an entry is about, and what changed", () => {
   const entries = [
     [{ what: "title", about: "brook", before: "One", after: "Two" }, "Brook", "One → Two"],
     [{ what: "title", about: "plaza", before: null, after: "Two" }, "Plaza", "Two"],
+    [
+      { what: "tonight", about: "filters.emotes.on", before: true, after: false },
+      "filter Emotes, on",
+      "on → off",
+    ],
     [{ what: "setting", about: "counters.mugs", before: null, after: 3 }, "counter mugs", "— → 3"],
     [
       { what: "permission", about: "raid", before: "lead", after: "moderator" },

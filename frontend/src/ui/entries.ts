@@ -61,10 +61,12 @@ export function changeWords(t: TFunction, entry: About): string {
   if (what === "timeout") return typeof after === "number" ? inWords(t, after) : "";
   if (what === "mark") return t(`ledger.marks.${after}`, { defaultValue: written(after) });
   if (what === "pass") return passWords(t, before, after);
-  const one = (value: unknown) =>
-    LEVELS.has(what) && typeof value === "string"
-      ? t(`team.levels.${value}`, { defaultValue: value })
-      : written(value);
+  const one = (value: unknown) => {
+    if (typeof value === "boolean") return t(value ? "places.isOn" : "places.isOff");
+    if (LEVELS.has(what) && typeof value === "string")
+      return t(`team.levels.${value}`, { defaultValue: value });
+    return written(value);
+  };
   const [was, is] = [one(before), one(after)];
   if (!was && !is) return "";
   return was || ABOUT_PLACES.has(what) ? `${was || "—"} → ${is || "—"}` : is;
