@@ -1,17 +1,19 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { Alert, Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
-import { differences, mixOf } from "./differences";
+import { differences, mixOf, type Say } from "./differences";
+import { fieldLabel } from "./entries";
 
 type Props = {
   mine: unknown;
   theirs: unknown;
+  say?: Say;
   onKeep: (whole: unknown) => void;
   onTakeTheirs: () => void;
 };
 
 /** Two saves of the same thing, field by field: mine, theirs, or of each field the one that is chosen. */
-export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
+export function Mix({ mine, theirs, say, onKeep, onTakeTheirs }: Props) {
   const { t } = useTranslation();
   const id = useId();
   const [taken, setTaken] = useState<string[]>([]);
@@ -19,7 +21,7 @@ export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
   useEffect(() => {
     box.current?.scrollIntoView({ block: "nearest" });
   }, []);
-  const rows = differences(mine, theirs);
+  const rows = differences(mine, theirs, say);
   const mixed = taken.length > 0 && taken.length < rows.length;
   const choose = (field: string, their: boolean) =>
     setTaken((before) => (their ? [...before, field] : before.filter((one) => one !== field)));
@@ -50,7 +52,7 @@ export function Mix({ mine, theirs, onKeep, onTakeTheirs }: Props) {
         <tbody>
           {rows.map((row) => (
             <tr key={row.field} data-field={row.field}>
-              <th>{t(`commands.fields.${row.field}`, { defaultValue: row.field })}</th>
+              <th>{fieldLabel(t, row.field)}</th>
               {side(row.field, false, row.left)}
               {side(row.field, true, row.right)}
             </tr>

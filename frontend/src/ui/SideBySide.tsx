@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import { differences } from "./differences";
+import { fieldLabel } from "./entries";
 
 type Props = { left: string; right: string; one: unknown; other: unknown };
 
@@ -18,7 +19,7 @@ export function SideBySide({ left, right, one, other }: Props) {
       <tbody>
         {differences(one, other).map((row) => (
           <tr key={row.field}>
-            <th>{t(`commands.fields.${row.field}`, { defaultValue: row.field })}</th>
+            <th>{fieldLabel(t, row.field)}</th>
             <td>{row.left || "—"}</td>
             <td>{row.right || "—"}</td>
           </tr>

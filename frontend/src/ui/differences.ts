@@ -1,11 +1,18 @@
 export type Difference = { field: string; left: string; right: string };
 
+/** How a field's value is said. */
+export type Say = (field: string, value: unknown) => string;
+
 /** The top-level fields in which two settings differ, as they are written. */
-export function differences(left: unknown, right: unknown): Difference[] {
+export function differences(
+  left: unknown,
+  right: unknown,
+  say: Say = (_, value) => written(value),
+): Difference[] {
   const [one, other] = [fieldsOf(left), fieldsOf(right)];
   const fields = [...new Set([...Object.keys(one), ...Object.keys(other)])];
   return fields
-    .map((field) => ({ field, left: written(one[field]), right: written(other[field]) }))
+    .map((field) => ({ field, left: say(field, one[field]), right: say(field, other[field]) }))
     .filter((row) => row.left !== row.right);
 }
 

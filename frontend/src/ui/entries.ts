@@ -19,11 +19,13 @@ const ABOUT_PLATFORMS = new Set([
 const LEVELS = new Set(["account", "permission", "invite"]);
 const TOLD_ALREADY = new Set(["note", "undo", "remove", "lift", "ban", "arrivals", "erase", "sessions"]);
 
-/** The field of something, as its form calls it. */
-function fieldWords(t: TFunction, field: string): string {
+/** A field of something, as its form calls it. */
+export function fieldLabel(t: TFunction, field: string): string {
   const known = [`rules.fields.${field}`, `commands.fields.${field}`, `places.fields.${field}`];
-  return t(known, { defaultValue: field.replaceAll("_", " ") }).toLowerCase();
+  return t(known, { defaultValue: field.replaceAll("_", " ") });
 }
+
+const fieldWords = (t: TFunction, field: string) => fieldLabel(t, field).toLowerCase();
 
 /** A place in the settings: "commands.kiln" → "command kiln", "filters.length.most" → "filter Length, at most". */
 export function placeWords(t: TFunction, place: string): string {

@@ -2,12 +2,13 @@ import { Alert, Button, Form } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Schemas } from "../../api/client";
 import { AlsoEditing } from "../../ui/AlsoEditing";
+import { written } from "../../ui/differences";
 import { Mix } from "../../ui/Mix";
 import { useTelling } from "../../ui/Notice";
 import { useEntry } from "../../ui/useEntry";
 import { Consequence } from "./Consequence";
 import { Feeds } from "./Feeds";
-import { FIELDS, type FilterView, type Values } from "./fields";
+import { FIELDS, type FilterView, type Values, valueWords } from "./fields";
 import { ListEditor } from "./ListEditor";
 import { CommonFields, ValueField } from "./SettingFields";
 import { TryLine } from "./TryLine";
@@ -130,6 +131,10 @@ export function FilterSetting({
             <Mix
               mine={values}
               theirs={entry.theirs}
+              say={(name, value) => {
+                const field = fields.find((one) => one.name === name);
+                return field ? valueWords(t, field.kind, value) : written(value);
+              }}
               onKeep={(whole) => void entry.saveOver(whole as Values)}
               onTakeTheirs={entry.discard}
             />
