@@ -32,16 +32,11 @@ class TheJudge(TwoBrowsers):
         for key in keys:
             body.send_keys(key)
 
-    def choose(self, browser: Browser, words: str) -> None:
-        path = f"//div[contains(@class, 'line ')][contains(., '{words}')]//span[contains(@class, 'tile')]"
-        browser.wait(lambda: browser.driver.find_element(By.XPATH, path)).click()
-        browser.find(".line.chosen")
-
     def test_wrongly_stopped_why_undo_wrong_and_the_limit_moved_on_the_histogram(self) -> None:
         bram = self.desk(self.bram)
         id = self.world.type(SHOUT, "loudmouth", platform="lantern")
         eventually(lambda: self.world.removed(id, "lantern"))
-        self.choose(bram, "SO VERY ROUND")
+        bram.choose_line("SO VERY ROUND")
         self.press(bram, "y")
         bram.wait_text("of the letters are capitals; the limit is 80 %.", ".card-over")
         bram.wait_text("at 1 strike · here now", ".card-over .ladder")
@@ -82,7 +77,7 @@ class TheJudge(TwoBrowsers):
     def test_a_pass_by_two_keys_stands_on_the_bench_and_lets_a_link_through(self) -> None:
         bram = self.desk(self.bram)
         self.world.type("may I post my notes?", "saltglaze_sam")
-        self.choose(bram, "may I post my notes")
+        bram.choose_line("may I post my notes")
         self.press(bram, "l", "2")
         bram.wait_text("Links, by Bram", ".panel-passes")
         bram.wait(lambda: re.search(r"pass until \d\d:\d\d", bram.text(".feed")))

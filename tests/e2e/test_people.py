@@ -7,7 +7,6 @@ import unittest
 from typing import ClassVar
 
 from selenium.common.exceptions import StaleElementReferenceException
-from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
@@ -15,12 +14,6 @@ from gentlegate.demo.prepare import PASSWORD
 from tests.support.browser import PHONE, Browser
 from tests.support.team import TwoBrowsers
 from tests.support.world import World, eventually
-
-
-def line(browser: Browser, words: str) -> None:
-    """Choose the line with these words."""
-    path = f"//div[contains(@class, 'line ')][contains(., '{words}')]"
-    browser.wait(lambda: browser.driver.find_element(By.XPATH, path)).click()
 
 
 class Cards(TwoBrowsers):
@@ -31,7 +24,7 @@ class Cards(TwoBrowsers):
 
     def test_the_card_over_the_bench_and_a_note_for_the_others(self) -> None:
         self.world.type("this is my first mug", "claybird")
-        line(self.bram, "this is my first mug")
+        self.bram.choose_line("this is my first mug")
         self.bram.find("body").send_keys("y")
         self.bram.wait_text("Viewer no badge, on no list", ".person")
         self.bram.wait_text("this is my first mug", ".person .said")
@@ -40,7 +33,7 @@ class Cards(TwoBrowsers):
         self.odalys.driver.get(f"{self.world.address}/people")
         self.odalys.find(".list-head input").send_keys("CLAYB")
         self.odalys.wait_text("claybird", ".list-body")
-        self.odalys.driver.find_element(By.PARTIAL_LINK_TEXT, "claybird").click()
+        self.odalys.link("claybird")
         self.odalys.wait_text("Bram,", ".notes")
         self.odalys.find("#on-regulars").click()
         self.odalys.wait_text("Regular on the channel’s list", ".facts")
@@ -48,7 +41,7 @@ class Cards(TwoBrowsers):
     def test_the_second_at_a_line_is_told_and_goes_on_with_one_more_press(self) -> None:
         id = self.world.type("two of us saw this", "grumbler", platform="lantern")
         for browser in (self.bram, self.odalys):
-            line(browser, "two of us saw this")
+            browser.choose_line("two of us saw this")
         self.bram.find("body").send_keys("x")
         eventually(lambda: self.world.removed(id, "lantern"))
         self.odalys.wait_text("removed · by Bram", ".line.chosen")
@@ -107,7 +100,7 @@ class Cards(TwoBrowsers):
         self.odalys.driver.get(f"{self.world.address}/people")
         for words in ("pitchy", "1 strike", "Kettle is broken.", "double_pot"):
             self.odalys.wait_text(words, ".people-overview")
-        self.odalys.driver.find_element(By.LINK_TEXT, "double_pot").click()
+        self.odalys.link("double_pot")
         self.odalys.button("The same person").click()
         self.odalys.driver.get(f"{self.world.address}/people")
         self.odalys.wait_text("Kettle is broken.", ".people-overview")
@@ -145,10 +138,10 @@ class OnAPhone(unittest.TestCase):
         bram = self.bram
         id = self.world.type("buy pots at bad.test now", "salesy", platform="lantern")
         other = self.world.type("a rude word by hand", "grumpy", platform="lantern")
-        line(bram, "a rude word by hand")
+        bram.choose_line("a rude word by hand")
         self.press("Remove", ".line.chosen")
         eventually(lambda: self.world.removed(other, "lantern"))
-        line(bram, "buy pots at bad.test")
+        bram.choose_line("buy pots at bad.test")
         self.press("Why", ".line.chosen")
         bram.wait_text("The link bad.test is not allowed here.", ".card-over")
         self.press("Undo", ".card-acts")
@@ -187,7 +180,7 @@ class BackInTime(TwoBrowsers):
             client.put("/api/commands/apron", json=body).raise_for_status()
         self.odalys.driver.get(f"{self.world.address}/records")
         self.odalys.find(".ledger")
-        self.odalys.driver.find_element(By.LINK_TEXT, "the section before this").click()
+        self.odalys.link("the section before this")
         self.odalys.wait_text("Sewn by a friend.", "[data-path='commands.apron']")
         self.odalys.button("Put it back").click()
         self.odalys.wait_text("Nothing would change: it is the same now.", ".chosen")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from gentlegate.demo.prepare import PASSWORD
@@ -92,8 +91,7 @@ class Rooms(InRooms):
         browser.wait_text("U does “Undo what the gate did” already.", ".card-over")
         field.send_keys("d")
         browser.find("body").send_keys(Keys.ESCAPE)
-        path = "//div[contains(@class, 'line ')][contains(., 'away with another key')]"
-        browser.driver.find_element(By.XPATH, path).click()
+        browser.choose_line("away with another key")
         browser.wait_text("D", ".line.chosen .acts")
         browser.find("body").send_keys("x")
         browser.find("body").send_keys("d")

@@ -66,6 +66,22 @@ class Browser:
         )
         return found
 
+    def link(self, words: str) -> None:
+        """Follow the link with these words in it, once it is there."""
+        self.wait(lambda: self.driver.find_element(By.PARTIAL_LINK_TEXT, words).click() is None)
+
+    def choose_line(self, words: str) -> None:
+        """Choose the line of chat with these words; chat may be moving meanwhile."""
+        path = f"//div[contains(@class, 'line ')][contains(., '{words}')]"
+
+        def chosen() -> bool:
+            line = self.driver.find_element(By.XPATH, path)
+            if "chosen" not in str(line.get_attribute("class")):
+                line.find_element(By.CSS_SELECTOR, ".tile").click()
+            return "chosen" in str(line.get_attribute("class"))
+
+        self.wait(chosen)
+
     def text(self, css: str = "body") -> str:
         return str(self.driver.find_element(By.CSS_SELECTOR, css).text)
 
