@@ -146,8 +146,9 @@ class Accounts:
     def sessions(self, account: Account, now: int) -> list[Session]:
         """The account's open sessions, newest first."""
         rows = self._db.connection.execute(
-            "SELECT token, began, from_where FROM sessions WHERE account = ? AND ends > ? ORDER BY began DESC",
-            (account.id, now),
+            "SELECT token, began, from_where FROM sessions WHERE account = ? AND ends > ?"
+            " AND coalesce(used, began) > ? ORDER BY began DESC",
+            (account.id, now, now - IDLE),
         )
         return [Session(row["token"], row["began"], row["from_where"]) for row in rows]
 
