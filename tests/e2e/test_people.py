@@ -162,6 +162,37 @@ class OnAPhone(unittest.TestCase):
         bram.find("#say").send_keys("Nine of twelve.", Keys.ENTER)
         eventually(lambda: "Nine of twelve." in self.world.texts("lantern"))
 
+    def test_running_the_stream_with_one_thumb(self) -> None:
+        bram = self.bram
+        bram.driver.get(self.world.address)
+        self.press("Bench", ".chat-head")
+        title = bram.find("[aria-label='Title']")
+        title.clear()
+        title.send_keys("Tea, then bowls")
+        self.press("Set", ".title-field")
+        eventually(
+            lambda: self.world.rows("SELECT 1 FROM ledger WHERE what = 'title' AND after LIKE '%Tea, then%'")
+        )
+        bram.find(".notice-next [aria-expanded]").click()
+        self.press("Pause", ".notice-opened")
+        bram.wait_text("paused", ".panel-notices")
+        self.press("Go on", ".notice-opened")
+        bram.wait(lambda: "paused" not in bram.text(".panel-notices"))
+        self.press("Raise the drawbridge", ".bench")
+        bram.wait_text("Drawbridge up", ".lintel")
+        self.press("Lower it", ".bench")
+        bram.wait(lambda: "Drawbridge up" not in bram.text(".lintel"))
+        self.press("Marker", ".presses")
+        bram.find(".press-body input").send_keys("the wobble", Keys.ENTER)
+        eventually(lambda: self.world.rows("SELECT 1 FROM ledger WHERE what = 'marker' AND after LIKE '%wobble%'"))
+        bram.driver.get(f"{self.world.address}/rules/length")
+        bram.find("#field-most").send_keys(Keys.CONTROL, "a")
+        bram.find("#field-most").send_keys("150")
+        self.press("Save for tonight", ".save-bar")
+        bram.wait_text("Tonight: Length: at most 150", ".lintel")
+        self.press("Tonight: Length", ".lintel")
+        bram.wait(lambda: "Tonight" not in bram.text(".lintel"))
+
     def fits(self) -> bool:
         return int(self.bram.driver.execute_script("return document.documentElement.scrollWidth")) <= PHONE[0]
 

@@ -303,6 +303,27 @@ class StubPlatform:
     async def close(self) -> None: ...
 
 
+class OldNews(unittest.TestCase):
+    gate = GateTest.gate
+
+    def test_a_title_from_before_the_one_on_its_way_changes_nothing(self) -> None:
+        async def work() -> None:
+            gate, _, _ = self.gate()
+            unsent: set[str] = set()
+            gate.unsent = lambda platform: unsent
+            gate.receive(live(0, title="One", category="Tea"))
+            unsent.add("title")
+            gate.receive(live(1, title="Before", category="Glaze lab"))
+            self.assertEqual(gate.engine.parts.title("brook"), "One")
+            unsent.clear()
+            gate.receive(live(2, title="Two"))
+            self.assertEqual(gate.engine.parts.title("brook"), "Two")
+            record = gate.engine.state.platforms.get("brook")
+            self.assertEqual(record.category if record else None, "Glaze lab")
+
+        run(work)
+
+
 class OutboxTest(unittest.TestCase):
     def outcome(
         self, platform: StubPlatform, *acts: Waiting, resumed: list[Waiting] | None = None
@@ -341,6 +362,31 @@ class OutboxTest(unittest.TestCase):
         again = StubPlatform([TryLater(), TryLater()])
         self.assertEqual(self.outcome(again, self.act(1, "say"))[-1], (1, "sent"))
         self.assertEqual(self.outcome(StubPlatform([GateError("no")]), self.act(1, "remove")), [(1, "impossible")])
+
+    def test_it_says_what_is_not_sent_yet(self) -> None:
+        platform = StubPlatform([TryLater(), TryLater(), TryLater()])
+        seen: list[set[str]] = []
+
+        async def work() -> None:
+            outbox = Outbox(
+                platform,
+                MemoryJournal(),
+                StoreThread(),
+                Hourglass(),
+                "i",
+                lambda _, status: seen.append(outbox.unsent()),
+            )
+            for act in (self.act(1, "title"), self.act(2, "say")):
+                outbox.put(act)
+            self.assertEqual(outbox.unsent(), {"title", "say"})
+            task = asyncio.create_task(outbox.run())
+            while outbox.unsent():
+                await asyncio.sleep(0.001)
+            task.cancel()
+
+        run(work)
+        self.assertEqual([sorted(kinds) for kinds in seen[:3]], [["say", "title"]] * 3)
+        self.assertEqual([key for key, _ in platform.sent], ["i-1", "i-2"])
 
     def test_after_a_stop_the_act_in_flight_is_asked_about(self) -> None:
         done = StubPlatform(done=True)
