@@ -50,15 +50,17 @@ class Joining:
 
     async def know_itself(self) -> None:
         """List the Gatekeeper's own account on every platform that lets it in, so that it never judges itself."""
-        known: set[str] = set()
+        known: dict[str, Connector] = {}
         async for platform in self._gate.let_in():
-            if platform in known:
+            connector = self._connectors[platform]
+            if known.get(platform) is connector:
                 continue
             try:
-                await self._list_itself(platform, await self._connectors[platform].account())
-                known.add(platform)
-            except GateError as error:
-                log.warning("joining.account", platform=platform, problem=str(error))
+                await self._list_itself(platform, await connector.account())
+                known[platform] = connector
+            except (GateError, LookupError) as error:
+                # A platform that does not say it is no reason to stop: Setup asks for it after a test reply.
+                log.warning("joining.account", platform=platform, problem=repr(error))
 
     async def _list_itself(self, platform: str, login: str) -> None:
         directory = self._gate.engine.parts.directory
