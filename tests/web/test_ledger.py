@@ -151,6 +151,16 @@ class Undoing(WithWorld):
         whole = self.odalys.post("/api/kits/take", json=body | {"picks": [{"place": "commands.loop"}]}).json()
         self.assertEqual(self.bram.post("/api/kits/take-back", json={"number": whole["number"]}).status_code, 403)
 
+    def test_who_may_change_commands_alone_takes_those_in(self) -> None:
+        text = '{"gentlegate": 1, "commands": [{"name": "slip", "reply": "x"}], "ladder": {"memory": "2h"}}'
+        self.assertEqual(self.bram.post("/api/kits/preview", json={"text": text}).status_code, 403)
+        self.move("commands", "moderator")
+        self.addCleanup(lambda: self.move("commands", "lead"))
+        self.assertEqual(self.bram.post("/api/kits/preview", json={"text": text}).status_code, 200)
+        for place, status in (("commands.slip", 200), ("ladder", 403)):
+            body = {"text": text, "name": "slip.json", "picks": [{"place": place}]}
+            self.assertEqual(self.bram.post("/api/kits/take", json=body).status_code, status)
+
     def move(self, act: str, level: str) -> None:
         with self.world.client("marlo") as marlo:
             marlo.put(f"/api/team/permissions/{act}", json={"level": level}).raise_for_status()

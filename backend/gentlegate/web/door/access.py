@@ -153,16 +153,16 @@ def not_allowed(account: Account, permissions: Permissions, act: str) -> Refused
     return Refused(403, "not-allowed", f"A {account.level} may not do this; ask a {permissions.level(act)}.")
 
 
-def needs(act: str) -> Callable[[Request], Any]:
-    """A dependency: the account that asks, if it may do this."""
+def needs(*acts: str) -> Callable[[Request], Any]:
+    """A dependency: the account that asks, if it may do one of these."""
 
     async def check(request: Request) -> Account:
         account = await request.app.state.access.who(request)
         if account is None:
             raise Refused(401, "not-logged-in", "Log in first; what you typed is kept.")
         permissions: Permissions = request.app.state.access.permissions
-        if not permissions.may(account, act):
-            raise not_allowed(account, permissions, act)
+        if not any(permissions.may(account, act) for act in acts):
+            raise not_allowed(account, permissions, acts[0])
         return account  # type: ignore[no-any-return]
 
     return check

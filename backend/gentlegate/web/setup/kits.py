@@ -32,7 +32,8 @@ from gentlegate.web.setup.kit_schemas import (
 
 routes = APIRouter(prefix="/api/kits", tags=["kits"], responses=ANSWERS)
 Looking = Annotated[Account, Depends(needs("look"))]
-Changing = Annotated[Account, Depends(needs("filters"))]
+Changing = Annotated[Account, Depends(needs("commands", "filters"))]
+"""Whoever may change some of what a kit holds; what is taken in is asked place by place."""
 
 
 @routes.get("", summary="What a kit of this channel would hold, and the kits taken in")

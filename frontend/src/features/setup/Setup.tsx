@@ -14,7 +14,7 @@ export function Setup() {
   const { t } = useTranslation();
   const { part = PARTS[0] } = useParams();
   const { data: me } = useMe();
-  const may = Boolean(me?.may.includes("commands"));
+  const may = (act: string) => Boolean(me?.may.includes(act));
   return (
     <main className="room">
       <aside className="list">
@@ -30,11 +30,11 @@ export function Setup() {
         </div>
       </aside>
       <section className="chosen">
-        {part === "channel" && <Channel may={may} />}
+        {part === "channel" && <Channel may={may("commands")} />}
         {part === "platforms" && me && <Platforms me={me} />}
         {part === "team" && me && <Team me={me} />}
         {part === "sessions" && me && <Sessions me={me} />}
-        {part === "kits" && <Kits may={may} level={me?.level ?? "viewer"} />}
+        {part === "kits" && <Kits may={may("commands") || may("filters")} level={me?.level ?? "viewer"} />}
       </section>
     </main>
   );
