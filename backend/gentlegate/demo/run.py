@@ -28,7 +28,8 @@ def run(environment: Environment, say: Callable[[str], object]) -> None:
     playhouse_at = f"http://{environment.host}:{environment.playhouse_port}"
     gate_at = f"http://{environment.host}:{environment.port}"
     prepare(environment.data, playhouse_at)
-    signal.signal(signal.SIGTERM, _stop)
+    for ending in (signal.SIGTERM, signal.SIGINT):  # also where the shell that started it lets Ctrl-C be ignored
+        signal.signal(ending, _stop)
     processes: list[subprocess.Popen[bytes]] = []
     try:
         processes += [_start_gate(environment), _start_playhouse(environment)]
