@@ -61,10 +61,15 @@ def may_change_all(request: Request, account: Account, places: Iterable[str], fi
     only_broadcasters(account, listed, field)
 
 
+def is_not_theirs(account: Account, place: str) -> bool:
+    """Whether this place is the broadcaster's alone, and this account another's."""
+    return account.level != "broadcaster" and place.startswith(BROADCASTERS)
+
+
 def only_broadcasters(account: Account, places: Iterable[str], field: str) -> None:
     """Refused where somebody else would change what is the broadcaster's alone."""
-    kept = next((place for place in places if place.startswith(BROADCASTERS)), None)
-    if kept and account.level != "broadcaster":
+    kept = next((place for place in places if is_not_theirs(account, place)), None)
+    if kept:
         raise Refused(403, "not-allowed", f"Only the broadcaster may change {kept}; leave it out.", field)
 
 

@@ -14,7 +14,7 @@ from gentlegate.core.kit.sections import SectionName, going_back
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
 from gentlegate.web.door.access import needs, not_allowed
-from gentlegate.web.entries import BROADCASTERS, batch, may_change_all, only_broadcasters, revision
+from gentlegate.web.entries import batch, is_not_theirs, may_change_all, only_broadcasters, revision
 from gentlegate.web.problems import ANSWERS, Refused
 from gentlegate.web.records.taking_back import WAYS, Looked, may_take_back
 from gentlegate.web.schemas import BatchDone, Wire
@@ -177,7 +177,7 @@ async def _section_then(request: Request, account: Account, section: str, at: in
     since, document = then
     current = edit.Opened(gate.engine.document)
     changes = going_back(gate.engine.document, document, section)
-    own = [one for one in changes if account.level == "broadcaster" or not one[0].startswith(BROADCASTERS)]
+    own = [one for one in changes if not is_not_theirs(account, one[0])]
     return SectionThen(
         since=since,
         revision=_revision(gate, section),

@@ -16,7 +16,7 @@ from gentlegate.core.records import Act
 from gentlegate.core.stream import quotes
 from gentlegate.core.team import Account, Permissions
 from gentlegate.runtime.gate import Gate
-from gentlegate.web.entries import BROADCASTERS, QUOTE, act_of, change_all
+from gentlegate.web.entries import QUOTE, act_of, change_all, is_not_theirs
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,8 +60,7 @@ def may_take_back(looked: Looked, account: Account) -> bool:
     way = WAYS.get(looked.entry.what)
     if way is None or not way.stands(looked):
         return False
-    own = account.level == "broadcaster" or not looked.about.startswith(BROADCASTERS)
-    return own and looked.permissions.may(account, way.needs(looked))
+    return not is_not_theirs(account, looked.about) and looked.permissions.may(account, way.needs(looked))
 
 
 def _setting_stands(looked: Looked) -> bool:

@@ -54,7 +54,7 @@ def rules_of(gate: Gate) -> Rules:
         defaults = MOODS[mood][key]
         lists = list(LISTS.get(key, ()))
         count = counts.get(key, TallyRecord())
-        values = {n: v for n, v in section.model_dump(mode="json").items() if n not in lists}
+        values = _values(section, key)
         views.append(
             FilterView(
                 key=key,
@@ -76,6 +76,13 @@ def rules_of(gate: Gate) -> Rules:
         filters=views,
         feeds=_feeds(gate),
     )
+
+
+def _values(section: Any, key: str) -> dict[str, Any]:
+    """What holds for a filter, its long lists left out."""
+    return {
+        name: value for name, value in section.model_dump(mode="json").items() if name not in LISTS.get(key, ())
+    }
 
 
 def _feeds(gate: Gate) -> list[FeedView]:
@@ -120,10 +127,11 @@ async def save(key: str, body: SaveFilter, request: Request, account: Tonight) -
     load_kit(with_unsaved(gate.engine.effective, {key: body.values}))
 
     def still() -> None:
-        (now,) = (view for view in rules_of(gate).filters if view.key == key)
-        if body.revision not in (None, now.revision):
+        kit = gate.engine.parts.kit
+        now = _values(getattr(with_mood(kit.filters, kit.channel.mood), key), key)
+        if body.revision not in (None, revision(now)):
             detail = "Somebody else has changed this filter meanwhile."
-            raise Refused(409, "changed-meanwhile", detail, None, now.values, now.revision)
+            raise Refused(409, "changed-meanwhile", detail, None, now, revision(now))
 
     still()
     changes = [(f"filters.{key}.{name}", value) for name, value in body.values.items()]

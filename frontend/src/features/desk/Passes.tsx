@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { useTranslation } from "react-i18next";
 import { inWords } from "../../ui/time";
-import { useLive, useNow } from "../../ui/useLive";
+import { useStandingPasses } from "../../ui/useStandingPasses";
 import { useActs } from "./acts";
 import { Panel } from "./Panel";
 
@@ -9,9 +9,7 @@ import { Panel } from "./Panel";
 export function Passes({ may }: { may: boolean }) {
   const { t } = useTranslation();
   const acts = useActs();
-  const passes = useLive((state) => state.parts.passes);
-  const now = useNow(1000);
-  const standing = passes?.filter((one) => one.until === null || one.until / 1000 > now) ?? [];
+  const { now, standing } = useStandingPasses();
   if (!standing.length) return null;
   return (
     <Panel name="passes" title={t("bench.passes")}>

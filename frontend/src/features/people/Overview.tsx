@@ -5,7 +5,8 @@ import { api, ask } from "../../api/client";
 import { NoteForm } from "../../ui/NoteForm";
 import { NotesMade } from "../../ui/NotesMade";
 import { inWords } from "../../ui/time";
-import { useLive, useNow } from "../../ui/useLive";
+import { useLive } from "../../ui/useLive";
+import { useStandingPasses } from "../../ui/useStandingPasses";
 
 const cardOf = (person: string) => `/people/card/${encodeURIComponent(person)}`;
 
@@ -77,9 +78,7 @@ export function Overview({ mayNote }: { mayNote: boolean }) {
 
 function PassesNow() {
   const { t } = useTranslation();
-  const passes = useLive((state) => state.parts.passes);
-  const now = useNow(1000);
-  const standing = passes?.filter((one) => one.until === null || one.until / 1000 > now) ?? [];
+  const { now, standing } = useStandingPasses();
   if (!standing.length) return null;
   return (
     <>
